@@ -1,0 +1,82 @@
+//! Triggers when another height and other hours would bring the seedlings' light nearer to its
+//! band than the lamps do now.
+
+use super::{Finding, Severity, hang_here};
+use crate::bays::BayView;
+use crate::light::hang::SAME;
+use crate::plan::DateSpan;
+use crate::say;
+use crate::units::Quantity;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let hang = view.computed.hang.as_ref()?;
+    let light = view.computed.light.as_ref()?;
+    let target = light.target?;
+    // Leaves nearer than the lamps' least gap are a finding of their own, with the same way out.
+    if hang.miss_now <= hang.miss + SAME || light.gap_mm < view.least_gap_mm() {
+        return None;
+    }
+    let dli = |value: f64| Quantity::DliMolM2D.of(value);
+    let reason = if light.dli.mean < target.low {
+        say!(
+            "The mean is {now}, under the {low} that keeps seedlings from stretching; then {then}.",
+            now = dli(light.dli.mean),
+            low = dli(target.low),
+            then = dli(hang.dli.mean),
+        )
+    } else if light.dli.best > target.high {
+        say!(
+            "The brightest cell gets {now}, over the {high} that seedlings can use; then {then}.",
+            now = dli(light.dli.best),
+            high = dli(target.high),
+            then = dli(hang.dli.best),
+        )
+    } else {
+        say!(
+            "The darkest cell gets {now}, under the {low} that keeps seedlings from stretching; then {then}.",
+            now = dli(light.dli.worst),
+            low = dli(target.low),
+            then = dli(hang.dli.worst),
+        )
+    };
+    Some(Finding {
+        code: "hang_lamps",
+        severity: Severity::Advice,
+        bay: Some(view.bay.reference()),
+        trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
+        days: DateSpan::day(view.date),
+        headline: say!(
+            "Hang at {height}, burn {hours}",
+            height = Quantity::LengthMm.of(hang.setting.height_mm),
+            hours = Quantity::Hours.of(hang.setting.hours_h),
+        ),
+        reason,
+        source: hang.why.source,
+        fixes: hang_here(view).into_iter().collect(),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::testing::{demo, fixed, judged, tier};
+    use super::judge;
+    use jiff::civil::date;
+
+    #[test]
+    fn lamps_too_high_are_to_come_down_and_then_all_is_well() {
+        let plan = demo(|plan| {
+            tier(plan, 2).photoperiod_h = 12.0;
+            for lamp in &mut tier(plan, 2).lamps {
+                lamp.height_mm = 300.0;
+            }
+        });
+        let finding = judged(&plan, 2, date(2027, 4, 9), judge).expect("a finding");
+        assert!(
+            finding.reason.text.contains("under the"),
+            "{}",
+            finding.reason
+        );
+        let after = fixed(&plan, &finding);
+        assert_eq!(judged(&after, 2, date(2027, 4, 9), judge), None);
+    }
+}

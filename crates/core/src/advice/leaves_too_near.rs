@@ -1,0 +1,75 @@
+//! Triggers when leaves stand nearer to a lamp than its least gap: they scorch, or grow into it.
+
+use super::{Finding, Severity, hang_here};
+use crate::bays::BayView;
+use crate::plan::{DateSpan, Stage};
+use crate::say;
+use crate::units::Quantity;
+use crate::words::COMMON_PRACTICE;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let light = view.computed.light.as_ref()?;
+    let tallest = view.tallest()?;
+    let least = view.least_gap_mm();
+    if tallest.stage != Stage::Grow || light.gap_mm >= least {
+        return None;
+    }
+    let mm = |value: f64| Quantity::LengthMm.of(value);
+    let reason = if light.gap_mm <= 0.0 {
+        say!(
+            "{tray} stands {over} into the lamp, which wants {least} of air.",
+            tray = &tallest.tray.name,
+            over = mm(-light.gap_mm),
+            least = mm(least),
+        )
+    } else {
+        say!(
+            "Only {gap} is left over {tray}; these lamps want {least}.",
+            gap = mm(light.gap_mm),
+            tray = &tallest.tray.name,
+            least = mm(least),
+        )
+    };
+    let fix = hang_here(view);
+    let headline = match &view.computed.hang {
+        Some(hang) => say!(
+            "Raise to {height}, burn {hours}",
+            height = mm(hang.setting.height_mm),
+            hours = Quantity::Hours.of(hang.setting.hours_h),
+        ),
+        None => say!(
+            "Take {tray} out from under the lamps",
+            tray = &tallest.tray.name
+        ),
+    };
+    Some(Finding {
+        code: "leaves_too_near",
+        severity: Severity::Harm,
+        bay: Some(view.bay.reference()),
+        trays: vec![tallest.tray.id.clone()],
+        days: DateSpan::day(view.date),
+        headline,
+        reason,
+        source: COMMON_PRACTICE,
+        fixes: fix.into_iter().collect(),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::testing::{demo, fixed, judged, tier};
+    use super::judge;
+    use jiff::civil::date;
+
+    #[test]
+    fn speaks_when_the_gap_is_used_up_and_its_fix_gives_it_back() {
+        let day = date(2027, 4, 9);
+        let plan = demo(|plan| {
+            for lamp in &mut tier(plan, 1).lamps {
+                lamp.height_mm = 90.0;
+            }
+        });
+        let finding = judged(&plan, 1, day, judge).expect("a finding");
+        assert_eq!(judged(&fixed(&plan, &finding), 1, day, judge), None);
+    }
+}

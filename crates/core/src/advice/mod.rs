@@ -1,0 +1,203 @@
+//! Judgements: one file each, one function each, all listed here.
+//!
+//! A judgement looks at a bay on a date or at the whole plan and says what to do, where, when, by
+//! how much and why. Its fixes are edits of the plan that can be applied with one click.
+
+mod hang_lamps;
+mod leaves_too_near;
+mod no_headroom;
+mod nothing_comes_up;
+mod season_too_short;
+mod too_little_light;
+mod trays_clash;
+
+use serde::Serialize;
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use crate::bays::BayView;
+use crate::fault::Pointer;
+use crate::plan::{DateSpan, SoundPlan};
+use crate::room::BayRef;
+use crate::season::SowingDates;
+use crate::words::Statement;
+
+/// Judgements on a bay on a date.
+const ON_BAYS: &[fn(&BayView<'_>) -> Option<Finding>] = &[
+    leaves_too_near::judge,
+    no_headroom::judge,
+    hang_lamps::judge,
+    too_little_light::judge,
+];
+
+/// Judgements on the whole plan.
+const ON_PLANS: &[fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>] = &[
+    nothing_comes_up::judge,
+    trays_clash::judge,
+    season_too_short::judge,
+];
+
+/// Something to do, with its reason.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Finding {
+    /// Which judgement speaks: its file's name.
+    pub code: &'static str,
+    /// How much it matters.
+    pub severity: Severity,
+    /// The bay it is about, if any.
+    pub bay: Option<BayRef>,
+    /// The trays it is about.
+    pub trays: Vec<String>,
+    /// The days it is about.
+    pub days: DateSpan,
+    /// What to do, by how much.
+    pub headline: Statement,
+    /// Why.
+    pub reason: Statement,
+    /// Where the rule comes from.
+    pub source: &'static str,
+    /// Edits that would settle it.
+    pub fixes: Vec<Fix>,
+}
+
+/// How much a finding matters.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Severity {
+    /// Plants or people come to harm.
+    Harm,
+    /// The plan does not work as it stands.
+    Conflict,
+    /// It could be better.
+    Advice,
+}
+
+/// An edit of the plan that settles a finding.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Fix {
+    /// What the button says.
+    pub label: Statement,
+    /// What the history says.
+    pub word: Statement,
+    /// The edit, as a JSON Patch (RFC 6902) on the plan.
+    pub patch: Vec<PatchStep>,
+}
+
+/// One step of a JSON Patch.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PatchStep {
+    /// Always `replace`.
+    pub op: PatchOp,
+    /// Where.
+    pub path: String,
+    /// With what.
+    pub value: Value,
+}
+
+/// The operations that fixes use.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PatchOp {
+    /// Sets a value that is there.
+    Replace,
+}
+
+impl PatchStep {
+    fn replace(path: &Pointer, value: impl Serialize) -> Self {
+        Self {
+            op: PatchOp::Replace,
+            path: path.to_string(),
+            value: serde_json::to_value(value).expect("plain data serialises"),
+        }
+    }
+}
+
+/// All findings on a bay, the gravest first.
+pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
+    let mut findings: Vec<Finding> = ON_BAYS.iter().filter_map(|judge| judge(view)).collect();
+    findings.sort_by_key(|finding| finding.severity);
+    findings
+}
+
+/// All findings on the plan as a whole, the gravest first.
+pub fn on_plan(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
+    let mut findings: Vec<Finding> = ON_PLANS
+        .iter()
+        .flat_map(|judge| judge(plan, dates))
+        .collect();
+    findings.sort_by_key(|finding| finding.severity);
+    findings
+}
+
+/// The fix that hangs every lamp of the bay at its best height and sets the hours.
+fn hang_here(view: &BayView<'_>) -> Option<Fix> {
+    use crate::say;
+    use crate::units::Quantity;
+
+    let setting = view.computed.hang.as_ref()?.setting;
+    let tier = view.bay.pointer();
+    let mut patch: Vec<PatchStep> = (0..view.bay.tier.lamps.len())
+        .map(|i| PatchStep::replace(&tier.at("lamps").at(i).at("height_mm"), setting.height_mm))
+        .collect();
+    patch.push(PatchStep::replace(
+        &tier.at("photoperiod_h"),
+        setting.hours_h,
+    ));
+    Some(Fix {
+        label: say!("Hang here"),
+        word: say!(
+            "hung {bay} at {height}, {hours} a day",
+            bay = view.bay.name(),
+            height = Quantity::LengthMm.of(setting.height_mm),
+            hours = Quantity::Hours.of(setting.hours_h),
+        ),
+        patch,
+    })
+}
+
+#[cfg(test)]
+pub(crate) mod testing {
+    //! The demo plan, changed at will, for the judgements' own tests.
+
+    use super::*;
+    use crate::bays::Looker;
+    use crate::plan::Plan;
+    use crate::room;
+
+    pub fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
+        let mut plan: Plan =
+            serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
+        change(&mut plan);
+        plan.check().unwrap_or_else(|faults| panic!("{faults:?}"))
+    }
+
+    pub fn tier(plan: &mut Plan, index: usize) -> &mut room::Tier {
+        let room::Place::Rack(rack) = &mut plan.places[0];
+        &mut rack.tiers[index]
+    }
+
+    /// What `judge` says of tier `index` on `date`, and the plan that its first fix would make.
+    pub fn judged(
+        plan: &SoundPlan,
+        index: usize,
+        date: jiff::civil::Date,
+        judge: fn(&BayView<'_>) -> Option<Finding>,
+    ) -> Option<Finding> {
+        let dates = crate::season::dates(plan);
+        let bay = room::bays(&plan.places).nth(index).unwrap();
+        judge(&Looker::new(plan, &dates).look(bay, date))
+    }
+
+    pub fn fixed(plan: &SoundPlan, finding: &Finding) -> SoundPlan {
+        let mut document = serde_json::to_value(&**plan).unwrap();
+        for step in &finding.fixes[0].patch {
+            *document
+                .pointer_mut(&step.path)
+                .expect("a fix names what is there") = step.value.clone();
+        }
+        serde_json::from_value::<Plan>(document)
+            .unwrap()
+            .check()
+            .unwrap()
+    }
+}

@@ -1,0 +1,165 @@
+//! The one entry point: a sound plan and the days to look at in, the assessment out.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::advice::{self, Finding};
+use crate::bays::{BayOnDay, Looker};
+use crate::placement::places_held;
+use crate::plan::{DateSpan, SoundPlan};
+use crate::power::{CAUTION, Power};
+use crate::room;
+use crate::season::{self, SeasonDay, SowingDates};
+use crate::site::plus_days;
+
+/// All that follows from a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Assessment {
+    /// The whole season, day by day.
+    pub season: Season,
+    /// The dates of every sowing.
+    pub sowings: Vec<SowingDates>,
+    /// The room on each day that was asked for.
+    pub room: Vec<RoomOnDay>,
+    /// Findings on the plan, and on each bay on each day asked for; the gravest first.
+    pub findings: Vec<Finding>,
+    /// What to mind with mains and water.
+    pub caution: &'static str,
+}
+
+/// The season in outline.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Season {
+    /// Every day.
+    pub days: Vec<SeasonDay>,
+    /// Standard trays that the lit tiers hold.
+    pub places_held: u32,
+    /// The first day on which most trays stand in the room.
+    pub fullest: Date,
+    /// What happens on which day, in order.
+    pub events: Vec<Event>,
+}
+
+/// Something that a sowing's dates bring.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+pub struct Event {
+    /// The day.
+    pub date: Date,
+    /// What happens.
+    pub what: EventKind,
+    /// To which sowing.
+    pub sowing: String,
+    /// Crop and variety in words.
+    pub name: String,
+}
+
+/// What may happen to a sowing.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum EventKind {
+    /// Sow it.
+    Sow,
+    /// Half of it shows.
+    Emerge,
+    /// Begin to harden it off.
+    Harden,
+    /// Plant it out.
+    PlantOut,
+}
+
+/// The room on a day.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct RoomOnDay {
+    /// The day.
+    pub date: Date,
+    /// Every bay, rack by rack from the lowest tier up.
+    pub bays: Vec<BayOnDay>,
+    /// What all lamps together draw.
+    pub power: Power,
+}
+
+/// Assesses `plan`: the season as a whole, and the room on each of `days`.
+///
+/// Days outside the season are looked at too; nothing but the plan's own trays stands there.
+pub fn assess(plan: &SoundPlan, days: DateSpan) -> Assessment {
+    let sowings = season::dates(plan);
+    let season_days = season::days(plan, &sowings, plan.season);
+    let most = season_days.iter().map(|day| day.trays).max().unwrap_or(0);
+    let fullest = season_days
+        .iter()
+        .find(|day| day.trays == most)
+        .map_or(plan.season.from, |day| day.date);
+
+    let mut findings = advice::on_plan(plan, &sowings);
+    let mut looker = Looker::new(plan, &sowings);
+    let room = days
+        .days()
+        .map(|date| {
+            let bays: Vec<BayOnDay> = room::bays(&plan.places)
+                .map(|bay| {
+                    let view = looker.look(bay, date);
+                    findings.extend(advice::on_bay(&view));
+                    view.computed
+                })
+                .collect();
+            RoomOnDay {
+                date,
+                power: bays.iter().map(|bay| bay.power).sum(),
+                bays,
+            }
+        })
+        .collect();
+    findings.sort_by_key(|finding| finding.severity);
+
+    Assessment {
+        season: Season {
+            places_held: places_held(plan),
+            fullest,
+            events: events(&sowings),
+            days: season_days,
+        },
+        sowings,
+        room,
+        findings,
+        caution: CAUTION,
+    }
+}
+
+/// The day to open a plan on: today within the season, else the day on which the room is fullest.
+pub fn opening_day(plan: &SoundPlan, today: Date) -> Date {
+    if (plan.season.from..=plan.season.to).contains(&today) {
+        today
+    } else {
+        let no_days = DateSpan {
+            from: today,
+            to: plus_days(today, -1),
+        };
+        assess(plan, no_days).season.fullest
+    }
+}
+
+fn events(sowings: &[SowingDates]) -> Vec<Event> {
+    let mut events: Vec<Event> = sowings
+        .iter()
+        .flat_map(|dates| {
+            [
+                (Some(dates.sow), EventKind::Sow),
+                (dates.emerge, EventKind::Emerge),
+                (Some(dates.harden), EventKind::Harden),
+                (Some(dates.out), EventKind::PlantOut),
+            ]
+            .into_iter()
+            .filter_map(|(date, what)| {
+                Some(Event {
+                    date: date?,
+                    what,
+                    sowing: dates.sowing.clone(),
+                    name: dates.name.clone(),
+                })
+            })
+        })
+        .collect();
+    events.sort();
+    events
+}

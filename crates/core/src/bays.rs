@@ -1,0 +1,464 @@
+//! A bay on a date: who stands there, what light each cell gets, how the lamps would hang best,
+//! and what they draw.
+
+use std::collections::HashMap;
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::light::bay::{emitters, ppf_umol_s};
+use crate::light::falloff::{Falloff, Spread, light_at};
+use crate::light::hang::{self, Setting, SweepPoint, Want};
+use crate::placement::{self, Standing};
+use crate::plan::{SoundPlan, Stage};
+use crate::power::Power;
+use crate::room::{Bay, BayRef};
+use crate::say;
+use crate::season::SowingDates;
+use crate::units::{Quantity, dli_mol_m2_d};
+use crate::words::{COMMON_PRACTICE, Why};
+
+/// A bay on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayOnDay {
+    /// The bay.
+    pub bay: BayRef,
+    /// Rack and tier in words.
+    pub name: String,
+    /// Clear height over the deck.
+    pub clear_height_mm: f64,
+    /// The highest that an emitting face may hang.
+    pub highest_face_mm: f64,
+    /// Whether the lamps burn: something here wants light.
+    pub burning: bool,
+    /// The trays that stand here.
+    pub trays: Vec<TrayOnDay>,
+    /// The light on them while the lamps burn; `None` without lamps or trays.
+    pub light: Option<BayLight>,
+    /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
+    pub hang: Option<Hang>,
+    /// What the lamps draw.
+    pub power: Power,
+    /// How power, energy and cost are reckoned.
+    pub power_why: Why,
+}
+
+/// A tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct TrayOnDay {
+    /// The tray.
+    pub tray: String,
+    /// What its label says.
+    pub label: String,
+    /// Its sowing.
+    pub sowing: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// What it is going through.
+    pub stage: Stage,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
+    /// Height of its rim.
+    pub rim_mm: f64,
+    /// How tall the plants stand over the rim.
+    pub plant_height_mm: f64,
+    /// Cells along x.
+    pub columns: u32,
+    /// Cells along y.
+    pub rows: u32,
+    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps.
+    pub ppfd: Vec<f64>,
+    /// The daily light that suits the crop.
+    pub target: Band,
+    /// Last day in this bay.
+    pub until: Date,
+}
+
+/// A range of daily light in mol/m²/d.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Band {
+    /// Less than this stretches.
+    pub low: f64,
+    /// More than this is wasted or scorches.
+    pub high: f64,
+}
+
+/// One value each for all cells together, the worst and the best.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Measures {
+    /// Mean of all cells.
+    pub mean: f64,
+    /// The darkest cell.
+    pub worst: f64,
+    /// The brightest cell.
+    pub best: f64,
+}
+
+impl Measures {
+    fn dli(ppfd: Spread, hours: f64) -> Self {
+        Self {
+            mean: dli_mol_m2_d(ppfd.mean, hours),
+            worst: dli_mol_m2_d(ppfd.least, hours),
+            best: dli_mol_m2_d(ppfd.most, hours),
+        }
+    }
+}
+
+impl From<Spread> for Measures {
+    fn from(s: Spread) -> Self {
+        Self {
+            mean: s.mean,
+            worst: s.least,
+            best: s.most,
+        }
+    }
+}
+
+/// A cell of a tray, and where it lies on the deck.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Cell {
+    /// The tray.
+    pub tray: String,
+    /// Its centre along the shelf.
+    pub x_mm: f64,
+    /// Its centre from the front.
+    pub y_mm: f64,
+}
+
+/// The light on all trays of a bay, with the lamps where they hang.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayLight {
+    /// PPFD on the leaves while the lamps burn, in µmol/m²/s.
+    pub ppfd: Measures,
+    /// Daily light integral in mol/m²/d; zeros while the lamps are off.
+    pub dli: Measures,
+    /// Worst cell against the mean.
+    pub evenness: f64,
+    /// The darkest cell.
+    pub worst: Cell,
+    /// The brightest cell.
+    pub best: Cell,
+    /// The daily light that suits all seedlings here; `None` while nothing has come up.
+    pub target: Option<Band>,
+    /// From the tallest leaves to the lowest emitting face; negative when they touch.
+    pub gap_mm: f64,
+    /// How PPFD is reckoned.
+    pub ppfd_why: Why,
+    /// How DLI is reckoned, and the target's source.
+    pub dli_why: Why,
+}
+
+/// The best height and hours, and what they would give.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Hang {
+    /// The setting.
+    pub setting: Setting,
+    /// From the tallest leaves to the emitting faces at that height.
+    pub gap_mm: f64,
+    /// Daily light then.
+    pub dli: Measures,
+    /// The lowest height that keeps the lamps' least gap.
+    pub lowest_mm: f64,
+    /// The light against the height.
+    pub sweep: Vec<SweepPoint>,
+    /// How far the setting misses the band (0 = every cell within); see [`hang::miss`].
+    pub miss: f64,
+    /// The same for the lamps as they hang now.
+    pub miss_now: f64,
+    /// How the setting is chosen.
+    pub why: Why,
+}
+
+/// A bay on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct BayView<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The bay.
+    pub bay: Bay<'a>,
+    /// The day.
+    pub date: Date,
+    /// The trays there.
+    pub standing: Vec<Standing<'a>>,
+    /// What was computed.
+    pub computed: BayOnDay,
+}
+
+impl BayView<'_> {
+    /// The greatest of the lamps' least gaps.
+    pub fn least_gap_mm(&self) -> f64 {
+        least_gap_mm(&self.bay)
+    }
+
+    /// The tray whose leaves reach highest.
+    pub fn tallest(&self) -> Option<&Standing<'_>> {
+        tallest(&self.standing)
+    }
+}
+
+fn least_gap_mm(bay: &Bay<'_>) -> f64 {
+    let gaps = bay.tier.lamps.iter().map(|lamp| lamp.least_gap_mm);
+    gaps.fold(0.0, f64::max)
+}
+
+fn tallest<'a, 'b>(standing: &'b [Standing<'a>]) -> Option<&'b Standing<'a>> {
+    standing
+        .iter()
+        .max_by(|a, b| a.canopy_mm.total_cmp(&b.canopy_mm))
+}
+
+/// Looks at bays date by date, keeping what does not change from one date to the next.
+#[derive(Debug)]
+pub struct Looker<'a> {
+    plan: &'a SoundPlan,
+    dates: &'a [SowingDates],
+    falloffs: HashMap<(BayRef, String, Stage), Falloff>,
+}
+
+impl<'a> Looker<'a> {
+    /// Looks at `plan`, whose sowings have `dates`.
+    pub fn new(plan: &'a SoundPlan, dates: &'a [SowingDates]) -> Self {
+        Self {
+            plan,
+            dates,
+            falloffs: HashMap::new(),
+        }
+    }
+
+    /// `bay` on `date`.
+    pub fn look(&mut self, bay: Bay<'a>, date: Date) -> BayView<'a> {
+        let standing = placement::standing_in(self.plan, self.dates, &bay, date);
+        let lamps = !bay.tier.lamps.is_empty();
+        let burning = lamps && standing.iter().any(|s| s.wants_light(self.plan));
+        let trays = self.trays(&bay, &standing);
+        let light =
+            (lamps && !trays.is_empty()).then(|| self.light(&bay, &standing, &trays, burning));
+        let computed = BayOnDay {
+            bay: bay.reference(),
+            name: bay.name(),
+            clear_height_mm: bay.clear_height_mm(),
+            highest_face_mm: bay.highest_face_mm(),
+            burning,
+            light,
+            hang: lamps.then(|| self.hang(&bay, &standing)).flatten(),
+            trays,
+            power: Power::of_lamps(bay.tier, burning, &self.plan.site),
+            power_why: power_why(&bay, self.plan),
+        };
+        BayView {
+            plan: self.plan,
+            bay,
+            date,
+            standing,
+            computed,
+        }
+    }
+
+    fn trays(&self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Vec<TrayOnDay> {
+        let lamps = emitters(bay.tier);
+        standing
+            .iter()
+            .map(|s| {
+                let crop = self.plan.crop(s.sowing);
+                let (columns, rows) = s.grid;
+                let points = if lamps.is_empty() {
+                    Vec::new()
+                } else {
+                    s.footprint.cells(columns, rows)
+                };
+                TrayOnDay {
+                    tray: s.tray.id.clone(),
+                    label: s.tray.name.clone(),
+                    sowing: s.sowing.id.clone(),
+                    name: s.dates.name.clone(),
+                    stage: s.stage,
+                    x_mm: s.footprint.x_mm,
+                    y_mm: s.footprint.y_mm,
+                    rim_mm: s.canopy_mm - s.plant_height_mm,
+                    plant_height_mm: s.plant_height_mm,
+                    columns,
+                    rows,
+                    ppfd: points
+                        .into_iter()
+                        .map(|point| light_at(&lamps, point, s.canopy_mm))
+                        .collect(),
+                    target: Band {
+                        low: crop.dli_low_mol_m2_d,
+                        high: crop.dli_high_mol_m2_d,
+                    },
+                    until: placement::leaves_on(s),
+                }
+            })
+            .collect()
+    }
+
+    fn light(
+        &self,
+        bay: &Bay<'_>,
+        standing: &[Standing<'_>],
+        trays: &[TrayOnDay],
+        burning: bool,
+    ) -> BayLight {
+        let cells: Vec<(f64, Cell)> = standing
+            .iter()
+            .zip(trays)
+            .flat_map(|(s, tray)| {
+                let points = s.footprint.cells(tray.columns, tray.rows);
+                tray.ppfd.iter().zip(points).map(|(&ppfd, (x_mm, y_mm))| {
+                    let tray = tray.tray.clone();
+                    (ppfd, Cell { tray, x_mm, y_mm })
+                })
+            })
+            .collect();
+        let values: Vec<f64> = cells.iter().map(|(ppfd, _)| *ppfd).collect();
+        let ppfd = Spread::of(&values);
+        // The first of equals, so that the mark does not jump about.
+        let cell_of = |value: f64| {
+            let found = cells.iter().find(|(ppfd, _)| *ppfd == value);
+            found.expect("a tray has cells").1.clone()
+        };
+        let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
+        let lowest_face = bay
+            .tier
+            .lamps
+            .iter()
+            .map(|lamp| lamp.height_mm)
+            .fold(f64::INFINITY, f64::min);
+        let gap_mm = lowest_face - tallest(standing).map_or(0.0, |s| s.canopy_mm);
+        let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
+        BayLight {
+            ppfd: ppfd.into(),
+            dli: Measures::dli(ppfd, hours),
+            evenness: if ppfd.mean > 0.0 {
+                ppfd.least / ppfd.mean
+            } else {
+                0.0
+            },
+            worst: cell_of(ppfd.least),
+            best: cell_of(ppfd.most),
+            target: shared_target(standing, trays),
+            gap_mm,
+            ppfd_why: Why {
+                rule: say!(
+                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; light reflected by walls and decks is not counted",
+                    lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
+                    photons = Quantity::PpfUmolS.of(photons),
+                    gap = Quantity::LengthMm.of(gap_mm),
+                ),
+                source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle",
+            },
+            dli_why: Why {
+                rule: say!(
+                    "{ppfd} for {hours} a day, times 0.0036",
+                    ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                    hours = Quantity::Hours.of(hours),
+                ),
+                source: crate::crops::library().source("dli_low_mol_m2_d"),
+            },
+        }
+    }
+
+    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Option<Hang> {
+        let growing: Vec<&Standing<'_>> =
+            standing.iter().filter(|s| s.stage == Stage::Grow).collect();
+        let key = |s: &Standing<'_>| (bay.reference(), s.tray.id.clone(), s.stage);
+        for s in &growing {
+            self.falloffs.entry(key(s)).or_insert_with(|| {
+                let points = s.footprint.cells(s.grid.0, s.grid.1);
+                Falloff::new(&emitters(bay.tier), &points, bay.clear_height_mm())
+            });
+        }
+        let wants: Vec<Want<'_>> = growing
+            .iter()
+            .map(|s| {
+                let crop = self.plan.crop(s.sowing);
+                Want {
+                    falloff: &self.falloffs[&key(s)],
+                    canopy_mm: s.canopy_mm,
+                    dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
+                }
+            })
+            .collect();
+        let most_hours = growing
+            .iter()
+            .map(|s| self.plan.crop(s.sowing).photoperiod_most_h)
+            .fold(f64::INFINITY, f64::min);
+        let tallest_mm = tallest(standing)?.canopy_mm;
+        let lowest_mm = tallest_mm + least_gap_mm(bay);
+        let heights = hang::heights(lowest_mm, bay.highest_face_mm());
+        let setting = hang::best(&wants, &heights, most_hours)?;
+        let sweep_from = hang::heights(tallest_mm + 1.0, bay.highest_face_mm());
+        Some(Hang {
+            setting,
+            gap_mm: setting.height_mm - tallest_mm,
+            dli: Measures::dli(hang::spread_at(&wants, setting.height_mm), setting.hours_h),
+            lowest_mm,
+            sweep: hang::sweep(&wants, &sweep_from),
+            miss: hang::miss(&wants, setting),
+            miss_now: miss_now(bay, &wants),
+            why: Why {
+                rule: say!(
+                    "of all heights from {lowest} to {highest} and hours up to {hours}: first those that leave the least light outside the band, then the most even, then the fewest hours",
+                    lowest = Quantity::LengthMm.of(lowest_mm),
+                    highest = Quantity::LengthMm.of(bay.highest_face_mm()),
+                    hours = Quantity::Hours.of(most_hours),
+                ),
+                source: COMMON_PRACTICE,
+            },
+        })
+    }
+}
+
+/// How far the lamps as they hang miss the bands. Lamps at different heights count at their mean.
+fn miss_now(bay: &Bay<'_>, wants: &[Want<'_>]) -> f64 {
+    let lamps = &bay.tier.lamps;
+    let mean = lamps.iter().map(|l| l.height_mm).sum::<f64>() / lamps.len().max(1) as f64;
+    hang::miss(
+        wants,
+        Setting {
+            height_mm: mean,
+            hours_h: bay.tier.photoperiod_h,
+        },
+    )
+}
+
+/// The band that suits every seedling of the bay; where their bands do not meet, from the least
+/// to the greatest of them.
+fn shared_target(standing: &[Standing<'_>], trays: &[TrayOnDay]) -> Option<Band> {
+    let bands: Vec<Band> = standing
+        .iter()
+        .zip(trays)
+        .filter(|(s, _)| s.stage == Stage::Grow)
+        .map(|(_, tray)| tray.target)
+        .collect();
+    let most = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::max);
+    let least = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::min);
+    let shared = Band {
+        low: most(|b| b.low)?,
+        high: least(|b| b.high)?,
+    };
+    if shared.low < shared.high {
+        return Some(shared);
+    }
+    Some(Band {
+        low: least(|b| b.low)?,
+        high: most(|b| b.high)?,
+    })
+}
+
+fn power_why(bay: &Bay<'_>, plan: &SoundPlan) -> Why {
+    let watts: f64 = bay.tier.lamps.iter().map(|lamp| lamp.watts).sum();
+    Why {
+        rule: say!(
+            "{watts} at {volts}, {hours} a day while something here wants light, at {price} a kWh",
+            watts = Quantity::PowerW.of(watts),
+            volts = Quantity::VoltageV.of(plan.site.mains_v),
+            hours = Quantity::Hours.of(bay.tier.photoperiod_h),
+            price = Quantity::Money.of(plan.site.price_per_kwh),
+        ),
+        source: "the lamps' own figures and the site's price",
+    }
+}

@@ -1,0 +1,25 @@
+//! The craft of raising seedlings indoors, as plain data in and plain data out.
+//!
+//! No I/O, no clock, no async and no interface code lives here: a [`Plan`](plan::Plan) goes in,
+//! [`assess()`] gives an [`Assessment`](assess::Assessment) back. Lengths are in millimetres,
+//! temperatures in degrees Celsius, times in hours or days; the names say which.
+//!
+//! The modules stand in the order of the work; a lower one never imports a higher one.
+
+pub mod units;
+pub mod words;
+pub mod fault;
+pub mod site;
+pub mod crops;
+pub mod room;
+pub mod light;
+pub mod growth;
+pub mod plan;
+pub mod season;
+pub mod placement;
+pub mod power;
+pub mod bays;
+pub mod advice;
+pub mod assess;
+
+pub use assess::assess;

@@ -1,0 +1,163 @@
+//! The height to hang lamps at and the hours to burn them, for trays that share a bay.
+
+use std::ops::RangeInclusive;
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::falloff::{Falloff, Spread};
+use crate::units::dli_mol_m2_d;
+
+/// What one tray wants from the lamps.
+#[derive(Debug)]
+pub struct Want<'a> {
+    /// How its light falls off with the gap.
+    pub falloff: &'a Falloff,
+    /// Height of its leaves over the deck.
+    pub canopy_mm: f64,
+    /// The band of daily light in mol/m²/d that suits it.
+    pub dli_mol_m2_d: RangeInclusive<f64>,
+}
+
+/// A height and hours.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Setting {
+    /// The emitting faces above the deck.
+    pub height_mm: f64,
+    /// Hours a day.
+    pub hours_h: f64,
+}
+
+/// Light on all trays against the lamps' height.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct SweepPoint {
+    /// The emitting faces above the deck.
+    pub height_mm: f64,
+    /// Mean PPFD in µmol/m²/s.
+    pub mean: f64,
+    /// PPFD of the worst cell.
+    pub worst: f64,
+    /// PPFD of the best cell.
+    pub best: f64,
+}
+
+/// Lamps are set in whole centimetres: finer than a hand hangs them.
+const HEIGHT_STEP_MM: f64 = 10.0;
+/// Shortest photoperiod in use, in hours (common practice, no source).
+const LEAST_HOURS: f64 = 12.0;
+/// A mechanical timer's step, in hours.
+const HOURS_STEP: f64 = 0.5;
+
+/// The heights to choose from, lowest first.
+pub fn heights(lowest_mm: f64, highest_mm: f64) -> Vec<f64> {
+    let first = (lowest_mm / HEIGHT_STEP_MM).ceil() as i64;
+    let last = (highest_mm / HEIGHT_STEP_MM).floor() as i64;
+    (first..=last).map(|i| i as f64 * HEIGHT_STEP_MM).collect()
+}
+
+/// The light over all trays with the lamps at `height_mm`.
+pub fn spread_at(wants: &[Want<'_>], height_mm: f64) -> Spread {
+    let trays: Vec<Spread> = wants
+        .iter()
+        .map(|want| want.falloff.at(height_mm - want.canopy_mm))
+        .collect();
+    let mean = trays.iter().map(|t| t.mean).sum::<f64>() / trays.len().max(1) as f64;
+    Spread {
+        mean,
+        least: trays.iter().map(|t| t.least).fold(mean, f64::min),
+        most: trays.iter().map(|t| t.most).fold(mean, f64::max),
+    }
+}
+
+/// The light at each of `heights`.
+pub fn sweep(wants: &[Want<'_>], heights: &[f64]) -> Vec<SweepPoint> {
+    heights
+        .iter()
+        .map(|&height_mm| {
+            let light = spread_at(wants, height_mm);
+            SweepPoint {
+                height_mm,
+                mean: light.mean,
+                worst: light.least,
+                best: light.most,
+            }
+        })
+        .collect()
+}
+
+/// How far a setting misses the trays' bands: 0 when every cell of every tray lies inside.
+///
+/// Per tray, the worst cell's shortfall and the best cell's excess, relative to the band's edge,
+/// and twice the mean's, since the mean is most of the plants.
+pub fn miss(wants: &[Want<'_>], setting: Setting) -> f64 {
+    let outside = |dli: f64, band: &RangeInclusive<f64>| {
+        let (low, high) = (*band.start(), *band.end());
+        ((low - dli) / low).max(0.0) + ((dli - high) / high).max(0.0)
+    };
+    let total: f64 = wants
+        .iter()
+        .map(|want| {
+            let ppfd = want.falloff.at(setting.height_mm - want.canopy_mm);
+            [(ppfd.least, 1.0), (ppfd.most, 1.0), (ppfd.mean, 2.0)]
+                .into_iter()
+                .map(|(ppfd, weight)| {
+                    weight * outside(dli_mol_m2_d(ppfd, setting.hours_h), &want.dli_mol_m2_d)
+                })
+                .sum::<f64>()
+        })
+        .sum();
+    total / wants.len().max(1) as f64
+}
+
+/// Two misses, or two spreads, closer than this are the same to a plant.
+pub const SAME: f64 = 0.02;
+
+/// The best setting among `heights` and hours up to `most_hours`; `None` without a height or tray.
+///
+/// First the least miss; among those as good, the most even light (worst cell against the mean);
+/// among those as even, the fewest hours.
+pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Setting> {
+    struct Candidate {
+        setting: Setting,
+        miss: f64,
+        evenness: f64,
+    }
+    if wants.is_empty() {
+        return None;
+    }
+    let steps = ((most_hours - LEAST_HOURS) / HOURS_STEP).floor().max(0.0) as i32;
+    let mut candidates = Vec::new();
+    for &height_mm in heights {
+        let light = spread_at(wants, height_mm);
+        let evenness = if light.mean > 0.0 {
+            light.least / light.mean
+        } else {
+            0.0
+        };
+        for step in 0..=steps {
+            let setting = Setting {
+                height_mm,
+                hours_h: (LEAST_HOURS + f64::from(step) * HOURS_STEP).min(most_hours),
+            };
+            candidates.push(Candidate {
+                setting,
+                miss: miss(wants, setting),
+                evenness,
+            });
+        }
+    }
+    let least_miss = candidates.iter().map(|c| c.miss).reduce(f64::min)?;
+    candidates.retain(|c| c.miss <= least_miss + SAME);
+    let most_even = candidates.iter().map(|c| c.evenness).reduce(f64::max)?;
+    candidates.retain(|c| c.evenness >= most_even - SAME);
+    candidates
+        .into_iter()
+        .min_by(|a, b| {
+            let key = |c: &Candidate| (c.setting.hours_h, c.miss, -c.evenness);
+            let (a, b) = (key(a), key(b));
+            a.0.total_cmp(&b.0)
+                .then(a.1.total_cmp(&b.1))
+                .then(a.2.total_cmp(&b.2))
+        })
+        .map(|c| c.setting)
+}

@@ -1,0 +1,13 @@
+//! Light: from lumens to photons, from emitters to the cells of a tray, and the height and hours
+//! that give a crop what it needs.
+//!
+//! The lamp's description ([`room::Lamp`](crate::room::Lamp)), the emitters ([`emitter`]) and
+//! the searches that run over them ([`falloff`], [`hang`]) are three things: the last two take
+//! rectangles and numbers, never plans.
+
+pub mod bay;
+pub mod emitter;
+pub mod falloff;
+pub mod hang;
+pub mod photons;
+pub mod scene;

@@ -1,0 +1,203 @@
+//! When each sowing is sown, shows, hardens off and goes out.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::plan::{DateSpan, Plan, SoundPlan, Sowing, Stage};
+use crate::say;
+use crate::site::{Air, days_between, plus_days};
+use crate::units::{DAYS_PER_WEEK, Quantity};
+use crate::words::{COMMON_PRACTICE, Why};
+
+/// The dates of one sowing. Each stage runs from its own date up to the day before the next.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SowingDates {
+    /// The sowing.
+    pub sowing: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// Day to sow.
+    pub sow: Date,
+    /// Day on which half of the seedlings show; `None` when none come up.
+    pub emerge: Option<Date>,
+    /// Day on which hardening off begins.
+    pub harden: Date,
+    /// Day to plant out.
+    pub out: Date,
+    /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
+    pub emergence_days: Option<f64>,
+    /// The rule behind each date.
+    pub why: DatesWhy,
+}
+
+/// Why each date of a sowing is as it is.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DatesWhy {
+    /// The day to sow.
+    pub sow: Why,
+    /// The day it shows.
+    pub emerge: Why,
+    /// The day to plant out.
+    pub out: Why,
+}
+
+impl SowingDates {
+    /// The stage on `date`; `None` before sowing.
+    pub fn stage_on(&self, date: Date) -> Option<Stage> {
+        if date < self.sow {
+            None
+        } else if date >= self.out {
+            Some(Stage::Out)
+        } else if date >= self.harden {
+            Some(Stage::Harden)
+        } else if self.emerge.is_some_and(|emerge| date >= emerge) {
+            Some(Stage::Grow)
+        } else {
+            Some(Stage::Germinate)
+        }
+    }
+
+    /// Days since emergence on `date`, `None` before it.
+    pub fn days_up(&self, date: Date) -> Option<i32> {
+        let days = days_between(self.emerge?, date);
+        (days >= 0).then_some(days)
+    }
+}
+
+/// The temperatures a root zone runs through in a day when nothing but the room's air acts on it:
+/// half the day each, our own estimate until the mix is computed by the hour.
+fn through_the_day(air: &Air) -> [f64; 2] {
+    [air.day_c, air.night_c]
+}
+
+/// The dates of every sowing, in the plan's order.
+pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
+    plan.sowings
+        .iter()
+        .map(|sowing| dates_of(plan, sowing))
+        .collect()
+}
+
+/// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
+/// before that, and earlier still by the days that emergence here takes longer than at the
+/// temperature advised for the crop.
+fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
+    let library = crate::crops::library();
+    let crop = plan.crop(sowing);
+    let curve = library.curve(crop);
+    let weeks = |weeks: f64| (weeks * DAYS_PER_WEEK).round() as i32;
+
+    let out = plus_days(plan.site.last_frost, weeks(crop.weeks_after_last_frost));
+    let harden = plus_days(out, -crop.hardening_days);
+    let emergence_days = match sowing.root_zone_c {
+        Some(c) => curve.days(c),
+        None => curve.days_over(&through_the_day(&plan.site.air)),
+    };
+    let advised_days = curve
+        .days(crop.root_zone_c)
+        .expect("every crop of the library emerges at its advised temperature");
+    let lost_days = emergence_days
+        .map_or(0.0, |days| days - advised_days)
+        .max(0.0);
+    let sow = plus_days(out, -weeks(crop.weeks_indoors) - lost_days.round() as i32);
+    let emerge = emergence_days
+        .map(|days| plus_days(sow, days.ceil() as i32))
+        .filter(|&emerge| emerge < harden);
+
+    let days = |n: f64| Quantity::Days.of(n);
+    let measured_c = sowing
+        .root_zone_c
+        .unwrap_or((plan.site.air.day_c + plan.site.air.night_c) / 2.0);
+    let root_zone = Quantity::TemperatureC.of(measured_c);
+    let why = DatesWhy {
+        sow: Why {
+            rule: say!(
+                "{weeks} indoors counted back from planting out on {out}, and {lost} more because it comes up later at {root_zone} than at {advised}",
+                weeks = Quantity::Weeks.of(crop.weeks_indoors),
+                out = out,
+                lost = days(lost_days.round()),
+                root_zone = root_zone.clone(),
+                advised = Quantity::TemperatureC.of(crop.root_zone_c),
+            ),
+            source: COMMON_PRACTICE,
+        },
+        emerge: Why {
+            rule: match emergence_days {
+                Some(mean) => say!(
+                    "half are up {days} after sowing with the root zone at {root_zone}; the rate is read between the table's temperatures",
+                    days = days(mean),
+                    root_zone = root_zone,
+                ),
+                None => say!(
+                    "at a root zone of {root_zone} the table has none coming up",
+                    root_zone = root_zone
+                ),
+            },
+            source: library.source("emergence"),
+        },
+        out: Why {
+            rule: if crop.weeks_after_last_frost < 0.0 {
+                say!(
+                    "{weeks} before the last frost on {frost}: {crop} bears cold",
+                    weeks = Quantity::Weeks.of(-crop.weeks_after_last_frost),
+                    frost = plan.site.last_frost,
+                    crop = crop.name.to_lowercase(),
+                )
+            } else {
+                say!(
+                    "{weeks} after the last frost on {frost}: {crop} is tender",
+                    weeks = Quantity::Weeks.of(crop.weeks_after_last_frost),
+                    frost = plan.site.last_frost,
+                    crop = crop.name.to_lowercase(),
+                )
+            },
+            source: library.source("weeks_after_last_frost"),
+        },
+    };
+    SowingDates {
+        sowing: sowing.id.clone(),
+        name: format!("{}, {}", crop.name, sowing.variety),
+        sow,
+        emerge,
+        harden,
+        out,
+        emergence_days,
+        why,
+    }
+}
+
+/// The season day by day, as the ribbon shows it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SeasonDay {
+    /// The day.
+    pub date: Date,
+    /// Hours from sunrise to sunset.
+    pub day_length_h: f64,
+    /// Chance that a frost still comes, 0 to 1.
+    pub frost_risk: f64,
+    /// Trays that stand in the room.
+    pub trays: u32,
+}
+
+/// Every day of `span` with the trays indoors on it.
+pub fn days(plan: &Plan, dates: &[SowingDates], span: DateSpan) -> Vec<SeasonDay> {
+    span.days()
+        .map(|date| SeasonDay {
+            date,
+            day_length_h: plan.site.day_length_h(date),
+            frost_risk: plan.site.frost_risk(date),
+            trays: plan
+                .trays
+                .iter()
+                .filter(|tray| {
+                    dates
+                        .iter()
+                        .find(|d| d.sowing == tray.sowing)
+                        .and_then(|d| d.stage_on(date))
+                        .is_some_and(|stage| tray.stand_in(stage).is_some())
+                })
+                .count() as u32,
+        })
+        .collect()
+}

@@ -1,0 +1,154 @@
+//! The site: where it is, what its mains and its air are like, and when frost ends.
+
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::fault::{Faults, Pointer};
+use crate::say;
+use crate::units::{Quantity, UnitSystem};
+
+/// Where the plan is carried out.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Site {
+    /// What people call the place.
+    pub name: String,
+    /// Latitude in degrees, north positive.
+    pub latitude_deg: f64,
+    /// IANA name of the time zone: it decides which day is today.
+    pub time_zone: String,
+    /// Nominal mains voltage in V.
+    pub mains_v: f64,
+    /// Price of a kWh in `currency`.
+    pub price_per_kwh: f64,
+    /// ISO 4217 code of the currency.
+    pub currency: String,
+    /// The day after which frost is as likely as not to be over.
+    pub last_frost: Date,
+    /// The units people measure in there.
+    pub units: UnitSystem,
+    /// The air of the room.
+    pub air: Air,
+}
+
+/// The air of the room, as a thermometer between the shelves shows it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Air {
+    /// Temperature by day in °C.
+    pub day_c: f64,
+    /// Temperature by night in °C.
+    pub night_c: f64,
+}
+
+impl Site {
+    pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
+        faults.name(&at.at("name"), &self.name);
+        faults.number(
+            &at.at("latitude_deg"),
+            self.latitude_deg,
+            -90.0..=90.0,
+            Quantity::AngleDeg,
+        );
+        if jiff::tz::TimeZoneDatabase::bundled()
+            .get(&self.time_zone)
+            .is_err()
+        {
+            faults.add(
+                &at.at("time_zone"),
+                &self.time_zone,
+                say!("no time zone is called \"{zone}\"", zone = &self.time_zone),
+                say!("give an IANA name such as Europe/Vienna or America/Chicago"),
+            );
+        }
+        faults.number(
+            &at.at("mains_v"),
+            self.mains_v,
+            90.0..=260.0,
+            Quantity::VoltageV,
+        );
+        faults.number(
+            &at.at("price_per_kwh"),
+            self.price_per_kwh,
+            0.0..=10_000.0,
+            Quantity::Money,
+        );
+        if self.currency.len() != 3 || !self.currency.bytes().all(|b| b.is_ascii_uppercase()) {
+            faults.add(
+                &at.at("currency"),
+                &self.currency,
+                say!("\"{code}\" is not a currency code", code = &self.currency),
+                say!("give three capital letters (ISO 4217), such as EUR or USD"),
+            );
+        }
+        let air = at.at("air");
+        for (name, c) in [("day_c", self.air.day_c), ("night_c", self.air.night_c)] {
+            faults.number(&air.at(name), c, -10.0..=45.0, Quantity::TemperatureC);
+        }
+    }
+
+    /// The chance, 0 to 1, that a frost still comes on or after `date`.
+    ///
+    /// The last frost's date is taken as normally distributed around [`Site::last_frost`] with
+    /// [`LAST_FROST_SD_DAYS`]; 0.5 on that day by definition.
+    pub fn frost_risk(&self, date: Date) -> f64 {
+        let days_after = days_between(self.last_frost, date) as f64;
+        // The logistic curve of the same standard deviation stays within 0.02 of the normal one.
+        let scale = LAST_FROST_SD_DAYS * 3f64.sqrt() / std::f64::consts::PI;
+        1.0 / (1.0 + (days_after / scale).exp())
+    }
+
+    /// Hours between sunrise and sunset on `date`; 0 in polar night, 24 in midnight sun.
+    pub fn day_length_h(&self, date: Date) -> f64 {
+        day_length_h(self.latitude_deg, date)
+    }
+}
+
+/// How far the last frost strays around its median from year to year, in days: our own estimate
+/// for temperate lowland, until a series of minima replaces it.
+pub const LAST_FROST_SD_DAYS: f64 = 10.0;
+
+/// The altitude of the sun's centre at sunrise and sunset: refraction 34' and half a disc 16'.
+const SUNRISE_ALTITUDE_DEG: f64 = -0.833;
+
+/// Hours between sunrise and sunset at `latitude_deg` on `date`, with refraction.
+///
+/// Source: the low-accuracy solar coordinates of Meeus, Astronomical Algorithms, chapter 25
+/// (0.01 degrees), and the sunrise equation of chapter 15; taken at 12 h UTC.
+///
+/// ```
+/// use sunrise_core::site::day_length_h;
+/// let h = day_length_h(52.9, jiff::civil::date(2027, 6, 21));
+/// assert!((h - 16.8).abs() < 0.1);
+/// ```
+pub fn day_length_h(latitude_deg: f64, date: Date) -> f64 {
+    let j2000 = jiff::civil::date(2000, 1, 1);
+    let t = days_between(j2000, date) as f64 / 36_525.0;
+    let mean_longitude = (280.46646 + 36_000.76983 * t).rem_euclid(360.0);
+    let mean_anomaly = (357.52911 + 35_999.05029 * t).to_radians();
+    let centre = (1.914602 - 0.004817 * t) * mean_anomaly.sin()
+        + 0.019993 * (2.0 * mean_anomaly).sin()
+        + 0.000289 * (3.0 * mean_anomaly).sin();
+    let longitude = (mean_longitude + centre).to_radians();
+    let obliquity = (23.439291 - 0.0130042 * t).to_radians();
+    let declination = (obliquity.sin() * longitude.sin()).asin();
+
+    let latitude = latitude_deg.to_radians();
+    let cos_hour_angle = (SUNRISE_ALTITUDE_DEG.to_radians().sin()
+        - latitude.sin() * declination.sin())
+        / (latitude.cos() * declination.cos());
+    2.0 * cos_hour_angle.clamp(-1.0, 1.0).acos().to_degrees() / 15.0
+}
+
+/// Whole days from `from` to `to`, negative when `to` comes first.
+pub fn days_between(from: Date, to: Date) -> i32 {
+    from.until(to)
+        .expect("two dates of the calendar have a distance in days")
+        .get_days()
+}
+
+/// `date` shifted by whole days, held at the calendar's ends.
+pub fn plus_days(date: Date, days: i32) -> Date {
+    date.saturating_add(jiff::Span::new().days(days.clamp(-100_000, 100_000)))
+}

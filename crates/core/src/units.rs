@@ -1,0 +1,254 @@
+//! Quantities, the units people read them in, and every conversion factor there is.
+//!
+//! Inside, everything is SI as the field names say. The screen asks [`shown_units`] how to write
+//! a quantity for its reader; nobody else holds a factor.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::words::Figure;
+
+/// The two systems of units a reader may choose.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum UnitSystem {
+    /// Centimetres and degrees Celsius.
+    Metric,
+    /// Inches and degrees Fahrenheit.
+    Us,
+}
+
+/// What a number measures, and so the unit it is held in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Quantity {
+    /// A length in mm.
+    LengthMm,
+    /// A temperature in °C.
+    TemperatureC,
+    /// A difference of temperature in K.
+    DifferenceK,
+    /// Photosynthetic photon flux density in µmol/m²/s.
+    PpfdUmolM2S,
+    /// Daily light integral in mol/m²/d.
+    DliMolM2D,
+    /// Photons emitted in µmol/s.
+    PpfUmolS,
+    /// Luminous flux in lm.
+    FluxLm,
+    /// Correlated colour temperature in K.
+    ColourTemperatureK,
+    /// A duration in hours.
+    Hours,
+    /// A duration in days.
+    Days,
+    /// A duration in weeks.
+    Weeks,
+    /// Power in W.
+    PowerW,
+    /// Current in A.
+    CurrentA,
+    /// Voltage in V.
+    VoltageV,
+    /// Energy in kWh.
+    EnergyKwh,
+    /// An amount of the site's currency.
+    Money,
+    /// A whole number of things.
+    Count,
+    /// A fraction from 0 to 1, read in percent.
+    Share,
+    /// An angle in degrees.
+    AngleDeg,
+    /// A bare number.
+    Plain,
+}
+
+impl Quantity {
+    /// This quantity's figure of `value`, for use in a [`Statement`](crate::words::Statement).
+    pub fn of(self, value: f64) -> Figure {
+        Figure::Number {
+            value,
+            quantity: self,
+        }
+    }
+
+    const ALL: [Self; 20] = [
+        Self::LengthMm,
+        Self::TemperatureC,
+        Self::DifferenceK,
+        Self::PpfdUmolM2S,
+        Self::DliMolM2D,
+        Self::PpfUmolS,
+        Self::FluxLm,
+        Self::ColourTemperatureK,
+        Self::Hours,
+        Self::Days,
+        Self::Weeks,
+        Self::PowerW,
+        Self::CurrentA,
+        Self::VoltageV,
+        Self::EnergyKwh,
+        Self::Money,
+        Self::Count,
+        Self::Share,
+        Self::AngleDeg,
+        Self::Plain,
+    ];
+
+    /// How the quantity is written in SI, as the command line and error texts do.
+    pub fn si(self) -> ShownUnit {
+        let (unit, factor, decimals) = match self {
+            Self::LengthMm => ("mm", 1.0, 0),
+            Self::TemperatureC => ("°C", 1.0, 1),
+            Self::DifferenceK => ("K", 1.0, 1),
+            Self::PpfdUmolM2S => ("µmol/m²/s", 1.0, 0),
+            Self::DliMolM2D => ("mol/m²/d", 1.0, 1),
+            Self::PpfUmolS => ("µmol/s", 1.0, 1),
+            Self::FluxLm => ("lm", 1.0, 0),
+            Self::ColourTemperatureK => ("K", 1.0, 0),
+            Self::Hours => ("h", 1.0, 1),
+            Self::Days => ("days", 1.0, 1),
+            Self::Weeks => ("weeks", 1.0, 1),
+            Self::PowerW => ("W", 1.0, 0),
+            Self::CurrentA => ("A", 1.0, 2),
+            Self::VoltageV => ("V", 1.0, 0),
+            Self::EnergyKwh => ("kWh", 1.0, 2),
+            Self::Money => ("", 1.0, 2),
+            Self::Count => ("", 1.0, 0),
+            Self::Share => ("%", 100.0, 0),
+            Self::AngleDeg => ("°", 1.0, 1),
+            Self::Plain => ("", 1.0, 2),
+        };
+        ShownUnit {
+            unit,
+            factor,
+            offset: 0.0,
+            decimals,
+        }
+    }
+
+    fn shown(self, system: UnitSystem) -> ShownUnit {
+        match (self, system) {
+            (Self::LengthMm, UnitSystem::Metric) => ShownUnit {
+                unit: "cm",
+                factor: 1.0 / MM_PER_CM,
+                offset: 0.0,
+                decimals: 1,
+            },
+            (Self::LengthMm, UnitSystem::Us) => ShownUnit {
+                unit: "in",
+                factor: 1.0 / MM_PER_INCH,
+                offset: 0.0,
+                decimals: 1,
+            },
+            (Self::TemperatureC, UnitSystem::Us) => ShownUnit {
+                unit: "°F",
+                factor: FAHRENHEIT_PER_KELVIN,
+                offset: 32.0,
+                decimals: 0,
+            },
+            (Self::DifferenceK, UnitSystem::Us) => ShownUnit {
+                unit: "°F",
+                factor: FAHRENHEIT_PER_KELVIN,
+                offset: 0.0,
+                decimals: 1,
+            },
+            (Self::DifferenceK, UnitSystem::Metric) => ShownUnit {
+                unit: "°C",
+                ..self.si()
+            },
+            _ => self.si(),
+        }
+    }
+}
+
+/// How a quantity is written: `shown = held * factor + offset`, with `decimals` places.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct ShownUnit {
+    /// The unit's sign, empty for bare numbers and money.
+    pub unit: &'static str,
+    /// Shown units per held unit.
+    pub factor: f64,
+    /// Added after the factor (°F).
+    pub offset: f64,
+    /// Decimal places that are worth reading.
+    pub decimals: u8,
+}
+
+/// One quantity in both systems.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct UnitRow {
+    /// The quantity.
+    pub quantity: Quantity,
+    /// How a metric reader sees it.
+    pub metric: ShownUnit,
+    /// How a US reader sees it.
+    pub us: ShownUnit,
+}
+
+/// The whole table of units for a screen to write and read numbers by.
+pub fn shown_units() -> Vec<UnitRow> {
+    Quantity::ALL
+        .into_iter()
+        .map(|quantity| UnitRow {
+            quantity,
+            metric: quantity.shown(UnitSystem::Metric),
+            us: quantity.shown(UnitSystem::Us),
+        })
+        .collect()
+}
+
+const MM_PER_CM: f64 = 10.0;
+/// Exact by definition of the international inch (1959).
+const MM_PER_INCH: f64 = 25.4;
+const FAHRENHEIT_PER_KELVIN: f64 = 1.8;
+
+/// Days in a week.
+pub const DAYS_PER_WEEK: f64 = 7.0;
+
+/// Area in m² of a rectangle given in mm.
+pub fn area_m2(length_mm: f64, width_mm: f64) -> f64 {
+    length_mm * width_mm * 1e-6
+}
+
+/// Daily light integral in mol/m²/d of `ppfd` µmol/m²/s held for `hours` h.
+///
+/// 3600 s per hour and 10⁻⁶ mol per µmol give the trade's factor 0.0036.
+///
+/// ```
+/// use sunrise_core::units::dli_mol_m2_d;
+/// assert!((dli_mol_m2_d(200.0, 16.0) - 11.52).abs() < 1e-9);
+/// ```
+pub fn dli_mol_m2_d(ppfd: f64, hours: f64) -> f64 {
+    ppfd * hours * 3600.0 * 1e-6
+}
+
+/// Energy in kWh of `watts` W for `hours` h.
+pub fn energy_kwh(watts: f64, hours: f64) -> f64 {
+    watts * hours / 1000.0
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_quantity_is_listed_once() {
+        let mut seen: Vec<_> = shown_units().iter().map(|row| row.quantity).collect();
+        seen.sort();
+        seen.dedup();
+        assert_eq!(seen.len(), Quantity::ALL.len());
+    }
+
+    #[test]
+    fn fixed_points_convert() {
+        let shown = |q: Quantity, v: f64| {
+            let u = q.shown(UnitSystem::Us);
+            v * u.factor + u.offset
+        };
+        assert!((shown(Quantity::LengthMm, 304.8) - 12.0).abs() < 1e-12);
+        assert!((shown(Quantity::TemperatureC, 100.0) - 212.0).abs() < 1e-12);
+        assert!((shown(Quantity::TemperatureC, -40.0) + 40.0).abs() < 1e-12);
+    }
+}

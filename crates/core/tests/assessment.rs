@@ -1,0 +1,153 @@
+//! The demo plans, assessed as wholes.
+
+use jiff::civil::{Date, date};
+use sunrise_core::assess::{Assessment, opening_day};
+use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::{assess, room};
+
+fn kettle_fen(change: impl FnOnce(&mut Plan)) -> SoundPlan {
+    sound(include_str!("../../../demo/kettle-fen.json"), change)
+}
+
+fn sound(json: &str, change: impl FnOnce(&mut Plan)) -> SoundPlan {
+    let mut plan: Plan = serde_json::from_str(json).unwrap();
+    change(&mut plan);
+    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
+}
+
+fn on(plan: &SoundPlan, day: Date) -> Assessment {
+    assess(plan, DateSpan::day(day))
+}
+
+/// Floating-point numbers to five digits: what a person reads, and what every machine agrees on.
+fn rounded(value: serde_json::Value) -> serde_json::Value {
+    use serde_json::Value;
+    match value {
+        Value::Number(n) if n.is_f64() => {
+            let text = format!("{:.4e}", n.as_f64().unwrap());
+            serde_json::json!(text.parse::<f64>().unwrap())
+        }
+        Value::Array(list) => list.into_iter().map(rounded).collect(),
+        Value::Object(map) => map.into_iter().map(|(k, v)| (k, rounded(v))).collect(),
+        other => other,
+    }
+}
+
+#[test]
+fn kettle_fen_on_9_april() {
+    let mut assessment = on(&kettle_fen(|_| ()), date(2027, 4, 9));
+    // Every tenth day tells the season as well as each does.
+    assessment.season.days = assessment.season.days.into_iter().step_by(10).collect();
+    for bay in &mut assessment.room[0].bays {
+        for tray in &mut bay.trays {
+            tray.ppfd.truncate(4);
+        }
+        if let Some(hang) = &mut bay.hang {
+            hang.sweep = hang.sweep.iter().copied().step_by(6).collect();
+        }
+    }
+    let value = rounded(serde_json::to_value(assessment).unwrap());
+    insta::assert_json_snapshot!(value);
+}
+
+#[test]
+fn alder_bluff_stands_and_lights_its_overhanging_trays() {
+    let plan = sound(include_str!("../../../demo/alder-bluff.json"), |_| ());
+    let room = &on(&plan, date(2027, 4, 20)).room[0];
+    assert_eq!(room.bays[0].trays.len(), 4);
+    assert!(room.bays[0].light.is_some());
+    assert!((room.bays[0].power.amps - 80.0 / 120.0).abs() < 1e-9);
+}
+
+#[test]
+fn a_later_frost_moves_every_date_by_as_much() {
+    let before = on(&kettle_fen(|_| ()), date(2027, 4, 9)).sowings;
+    let later = kettle_fen(|plan| plan.site.last_frost = date(2027, 5, 16));
+    let after = on(&later, date(2027, 4, 9)).sowings;
+    let plus = |day: Date| day.saturating_add(jiff::Span::new().days(10));
+    for (before, after) in before.iter().zip(&after) {
+        assert_eq!(after.sow, plus(before.sow), "{}", before.name);
+        assert_eq!(after.emerge, before.emerge.map(plus), "{}", before.name);
+        assert_eq!(after.out, plus(before.out), "{}", before.name);
+    }
+}
+
+#[test]
+fn a_cold_corner_sows_earlier_for_the_same_planting_out() {
+    let dates = |c| {
+        let plan = kettle_fen(|plan| {
+            let tomato = plan.sowings.iter_mut().find(|s| s.crop == "tomato");
+            tomato.unwrap().root_zone_c = Some(c);
+        });
+        let sowings = on(&plan, date(2027, 4, 9)).sowings;
+        sowings.into_iter().find(|s| s.sowing == "tomato").unwrap()
+    };
+    let (warm, cold) = (dates(24.0), dates(15.0));
+    assert_eq!(warm.out, cold.out);
+    // 13.6 days at 15 °C by the handbook against about 6.4 at 24.
+    assert_eq!(cold.sow, warm.sow.saturating_sub(jiff::Span::new().days(7)));
+}
+
+#[test]
+fn empty_bays_burn_nothing() {
+    let assessment = on(&kettle_fen(|_| ()), date(2027, 1, 20));
+    assert_eq!(assessment.room[0].power.watts, 0.0);
+    assert!(assessment.room[0].bays.iter().all(|bay| !bay.burning));
+}
+
+#[test]
+fn one_lamp_leaves_the_middle_short_where_two_do() {
+    // Common practice, no source: two 5,000 lm lamps over a 1.2 m tier are enough for seedlings,
+    // one leaves part of the tier short.
+    let with = |positions: &[f64]| {
+        let plan = kettle_fen(|plan| {
+            let room::Place::Rack(rack) = &mut plan.places[0];
+            let tier = &mut rack.tiers[0];
+            let mut lamp = rack_lamp(tier);
+            tier.photoperiod_h = 16.0;
+            tier.lamps = positions
+                .iter()
+                .enumerate()
+                .map(|(i, &y_mm)| {
+                    lamp.id = format!("l{i}");
+                    lamp.y_mm = y_mm;
+                    lamp.clone()
+                })
+                .collect();
+        });
+        let bay = on(&plan, date(2027, 4, 9)).room[0].bays[0].clone();
+        bay.light.unwrap().dli
+    };
+    let two = with(&[170.0, 440.0]);
+    let one = with(&[305.0]);
+    assert!(two.mean > 6.0, "two: {two:?}");
+    assert!(
+        one.mean < 6.0 && one.worst < 0.6 * two.worst,
+        "one: {one:?}"
+    );
+}
+
+fn rack_lamp(tier: &room::Tier) -> room::Lamp {
+    let mut lamp = tier.lamps[0].clone();
+    lamp.family = room::LampFamily::WhiteLed;
+    lamp.flux_lm = 5000.0;
+    lamp
+}
+
+#[test]
+fn opens_today_within_the_season_and_on_the_fullest_day_outside() {
+    let plan = kettle_fen(|_| ());
+    assert_eq!(opening_day(&plan, date(2027, 3, 3)), date(2027, 3, 3));
+    let fullest = opening_day(&plan, date(2026, 11, 23));
+    let season = on(&plan, fullest).season;
+    let trays = |day| season.days.iter().find(|d| d.date == day).unwrap().trays;
+    assert!(season.days.iter().all(|d| d.trays <= trays(fullest)));
+}
+
+#[test]
+fn frost_risk_is_even_on_the_last_frost_and_fades() {
+    let plan = kettle_fen(|_| ());
+    assert!((plan.site.frost_risk(date(2027, 5, 6)) - 0.5).abs() < 1e-12);
+    assert!(plan.site.frost_risk(date(2027, 2, 1)) > 0.99);
+    assert!(plan.site.frost_risk(date(2027, 6, 10)) < 0.01);
+}

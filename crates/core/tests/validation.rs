@@ -1,0 +1,119 @@
+//! Every fault of a plan is named by its path, with its value and a remedy.
+
+use serde_json::{Value, json};
+use sunrise_core::fault::Fault;
+use sunrise_core::plan::Plan;
+
+fn faults_of(changes: &[(&str, Value)]) -> Vec<Fault> {
+    let mut document: Value =
+        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    for (path, value) in changes {
+        *document
+            .pointer_mut(path)
+            .unwrap_or_else(|| panic!("no {path}")) = value.clone();
+    }
+    let plan: Plan = serde_json::from_value(document).unwrap();
+    plan.check().expect_err("the plan has a fault")
+}
+
+#[test]
+fn each_fault_is_found_at_its_path() {
+    let tier = "/places/0/rack/tiers/1";
+    let lamp = format!("{tier}/lamps/0");
+    let cases = [
+        ("/schema_version".to_owned(), json!(7)),
+        ("/name".into(), json!(" ")),
+        ("/site/latitude_deg".into(), json!(91)),
+        ("/site/time_zone".into(), json!("Mars/Olympus")),
+        ("/site/mains_v".into(), json!(12)),
+        ("/site/price_per_kwh".into(), json!(-0.1)),
+        ("/site/currency".into(), json!("euro")),
+        ("/site/last_frost".into(), json!("2031-05-06")),
+        ("/site/air/night_c".into(), json!(60)),
+        ("/season/to".into(), json!("2026-01-01")),
+        ("/places/0/rack/width_mm".into(), json!(0)),
+        (format!("{tier}/deck_height_mm"), json!(130)),
+        (format!("{tier}/deck_height_mm"), json!(1e9)),
+        (format!("{tier}/photoperiod_h"), json!(25)),
+        (format!("{lamp}/height_mm"), json!(400)),
+        (format!("{lamp}/height_mm"), json!(-3)),
+        (format!("{lamp}/body_height_mm"), json!(450)),
+        (format!("{lamp}/watts"), json!(-36)),
+        (format!("{lamp}/flux_lm"), json!(1e12)),
+        (format!("{lamp}/beam_deg"), json!(180)),
+        (format!("{lamp}/emitters"), json!([])),
+        (format!("{lamp}/emitters/0/width_mm"), json!(0)),
+        ("/tray_formats/0/columns".into(), json!(0)),
+        ("/sowings/0/crop".into(), json!("triffid")),
+        ("/sowings/0/wanted".into(), json!(0)),
+        ("/sowings/0/root_zone_c".into(), json!(80)),
+        ("/trays/0/sowing".into(), json!("nobody")),
+        ("/trays/0/format".into(), json!("bathtub")),
+        (
+            "/trays/0/stands/0/bay".into(),
+            json!({"place": "door", "tier": "t9"}),
+        ),
+        (
+            "/trays/0/stands/0/bay".into(),
+            json!({"place": "door", "tier": "t5"}),
+        ),
+        ("/trays/0/stands/0/x_mm".into(), json!(1200)),
+        ("/trays/0/stands/0/stage".into(), json!("out")),
+    ];
+    for (path, value) in cases {
+        let faults = faults_of(&[(&path, value.clone())]);
+        let fault = faults.iter().find(|fault| fault.path == path);
+        let fault = fault.unwrap_or_else(|| panic!("{path} = {value}: {faults:?}"));
+        assert!(!fault.problem.to_string().is_empty(), "{path}");
+        assert!(!fault.remedy.to_string().is_empty(), "{path}");
+    }
+}
+
+#[test]
+fn several_faults_come_together() {
+    let faults = faults_of(&[
+        ("/site/latitude_deg", json!(-120)),
+        ("/places/0/rack/tiers/0/lamps/0/watts", json!(-1)),
+        ("/trays/1/sowing", json!("nobody")),
+    ]);
+    let paths: Vec<&str> = faults.iter().map(|f| f.path.as_str()).collect();
+    assert_eq!(
+        paths,
+        [
+            "/site/latitude_deg",
+            "/places/0/rack/tiers/0/lamps/0/watts",
+            "/trays/1/sowing"
+        ]
+    );
+}
+
+#[test]
+fn a_lamp_above_its_ceiling_is_told_how_high_it_may_hang() {
+    let faults = faults_of(&[("/places/0/rack/tiers/1/lamps/0/height_mm", json!(400))]);
+    assert_eq!(
+        faults[0].to_string(),
+        "/places/0/rack/tiers/1/lamps/0/height_mm: the lamp at 400 mm would stick through the \
+         deck above, 435 mm over this one; hang its emitting face at 390 mm or lower"
+    );
+}
+
+#[test]
+fn two_things_of_one_name_are_told_apart() {
+    let faults = faults_of(&[("/trays/1/id", json!("on1"))]);
+    assert_eq!(faults[0].path, "/trays/1/id");
+}
+
+#[test]
+fn numbers_that_are_none_are_refused_in_code_too() {
+    let mut plan: Plan =
+        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    plan.site.latitude_deg = f64::NAN;
+    assert_eq!(plan.check().unwrap_err()[0].path, "/site/latitude_deg");
+}
+
+#[test]
+fn misspelt_fields_are_not_swallowed() {
+    let text = include_str!("../../../demo/kettle-fen.json").replace("mains_v", "mains_w");
+    let error = serde_json::from_str::<Plan>(&text).unwrap_err().to_string();
+    assert!(error.contains("unknown field `mains_w`"), "{error}");
+}
