@@ -13,7 +13,7 @@ use crate::light::hang::{self, Setting, SweepPoint, Want};
 use crate::placement::{self, Standing};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
-use crate::room::{Bay, BayRef};
+use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
 use crate::say;
 use crate::season::SowingDates;
 use crate::units::{Quantity, dli_mol_m2_d};
@@ -28,6 +28,8 @@ pub struct BayOnDay {
     pub name: String,
     /// Clear height over the deck.
     pub clear_height_mm: f64,
+    /// The lowest that an emitting face may hang.
+    pub lowest_face_mm: f64,
     /// The highest that an emitting face may hang.
     pub highest_face_mm: f64,
     /// Whether the lamps burn: something here wants light.
@@ -240,6 +242,7 @@ impl<'a> Looker<'a> {
             bay: bay.reference(),
             name: bay.name(),
             clear_height_mm: bay.clear_height_mm(),
+            lowest_face_mm: LOWEST_FACE_MM,
             highest_face_mm: bay.highest_face_mm(),
             burning,
             light,

@@ -125,6 +125,12 @@ impl Quantity {
             factor,
             offset: 0.0,
             decimals,
+            step: match self {
+                Self::Hours => 0.5,
+                Self::LengthMm => 5.0,
+                Self::Money => 0.01,
+                _ => 1.0,
+            },
         }
     }
 
@@ -135,24 +141,28 @@ impl Quantity {
                 factor: 1.0 / MM_PER_CM,
                 offset: 0.0,
                 decimals: 1,
+                step: 0.5,
             },
             (Self::LengthMm, UnitSystem::Us) => ShownUnit {
                 unit: "in",
                 factor: 1.0 / MM_PER_INCH,
                 offset: 0.0,
-                decimals: 1,
+                decimals: 2,
+                step: 0.25,
             },
             (Self::TemperatureC, UnitSystem::Us) => ShownUnit {
                 unit: "°F",
                 factor: FAHRENHEIT_PER_KELVIN,
                 offset: 32.0,
                 decimals: 0,
+                step: 1.0,
             },
             (Self::DifferenceK, UnitSystem::Us) => ShownUnit {
                 unit: "°F",
                 factor: FAHRENHEIT_PER_KELVIN,
                 offset: 0.0,
                 decimals: 1,
+                step: 1.0,
             },
             (Self::DifferenceK, UnitSystem::Metric) => ShownUnit {
                 unit: "°C",
@@ -174,6 +184,8 @@ pub struct ShownUnit {
     pub offset: f64,
     /// Decimal places that are worth reading.
     pub decimals: u8,
+    /// A handy step to change it by, in shown units.
+    pub step: f64,
 }
 
 /// One quantity in both systems.

@@ -68,7 +68,7 @@ fn photons_per_lumen_match_the_cie_illuminants() {
         let k = umol_per_s_per_klm(family, cct_k);
         assert!((k - expected).abs() < 1e-9, "{family:?} at {cct_k} K: {k}");
     }
-    assert_eq!(illuminants().len(), 43);
+    assert_eq!(illuminants().len(), 44);
 }
 
 #[test]

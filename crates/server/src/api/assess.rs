@@ -1,0 +1,68 @@
+//! The assessment of a document, saved or not: "what if" while dragging is this same call.
+
+use axum::Json;
+use axum::http::StatusCode;
+use jiff::civil::Date;
+use serde::Deserialize;
+use sunrise_core::assess::Assessment;
+use sunrise_core::fault::{Fault, Faults, Pointer};
+use sunrise_core::plan::{DateSpan, Plan};
+use sunrise_core::say;
+use sunrise_core::site::days_between;
+use sunrise_core::units::Quantity;
+use utoipa::ToSchema;
+
+use super::{off_thread, sound};
+use crate::body;
+use crate::problem::Problem;
+
+/// A document and the days to look at the room on.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WhatIf {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// First day.
+    from: Date,
+    /// Last day.
+    to: Date,
+}
+
+/// Assess a plan without keeping it
+#[utoipa::path(
+    post,
+    path = "/api/assess",
+    request_body = WhatIf,
+    responses(
+        (status = 200, body = Assessment),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn what_if(
+    body::Json(WhatIf { plan, from, to }): body::Json<WhatIf>,
+) -> Result<Json<Assessment>, Problem> {
+    let days = DateSpan { from, to };
+    check_days(days).map_err(|faults| Problem::faults(StatusCode::UNPROCESSABLE_ENTITY, faults))?;
+    let assessment = off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days))).await?;
+    Ok(Json(assessment))
+}
+
+/// Refuses days that run backwards or for longer than a season.
+///
+/// # Errors
+/// The fault, at `/to`.
+pub fn check_days(days: DateSpan) -> Result<(), Vec<Fault>> {
+    let mut faults = Faults::default();
+    if !(0..=400).contains(&days_between(days.from, days.to)) {
+        faults.add(
+            &Pointer::default().at("to"),
+            days.to,
+            say!("days from {from} to {to}", from = days.from, to = days.to),
+            say!(
+                "give a last day 0 to {most} after the first",
+                most = Quantity::Days.of(400.0)
+            ),
+        );
+    }
+    faults.verdict()
+}

@@ -1,0 +1,48 @@
+//! What does not depend on any plan.
+
+use axum::Json;
+use serde::Serialize;
+use sunrise_core::crops::{self, Crop};
+use sunrise_core::plan::Plan;
+use sunrise_core::units::{UnitRow, shown_units};
+use utoipa::ToSchema;
+
+/// That the server is well.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Health {
+    status: &'static str,
+    version: &'static str,
+}
+
+/// Whether the server is there
+#[utoipa::path(get, path = "/healthz", responses((status = 200, body = Health)))]
+pub async fn health() -> Json<Health> {
+    Json(Health {
+        status: "ok",
+        version: env!("CARGO_PKG_VERSION"),
+    })
+}
+
+/// How every quantity is written in either system of units
+#[utoipa::path(get, path = "/api/units", responses((status = 200, body = Vec<UnitRow>)))]
+pub async fn units() -> Json<Vec<UnitRow>> {
+    Json(shown_units())
+}
+
+/// The crop library
+#[utoipa::path(get, path = "/api/crops", responses((status = 200, body = Vec<Crop>)))]
+pub async fn crops() -> Json<&'static [Crop]> {
+    Json(&crops::library().crops)
+}
+
+/// The demo plan, to begin with
+#[utoipa::path(get, path = "/api/demo-plan", responses((status = 200, body = Plan)))]
+pub async fn demo() -> Json<Plan> {
+    Json(demo_plan())
+}
+
+/// The Kettle Fen demo.
+pub fn demo_plan() -> Plan {
+    serde_json::from_str(include_str!("../../../../demo/kettle-fen.json"))
+        .expect("the demo plan reads")
+}

@@ -1,0 +1,132 @@
+//! The command line.
+
+use std::io::{Read, Write};
+use std::net::SocketAddr;
+use std::path::{Path, PathBuf};
+
+use anyhow::{Context, Result, bail};
+use clap::{Parser, Subcommand};
+use jiff::civil::Date;
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use sunrise_core::fault::Fault;
+use sunrise_core::light::scene::Scene;
+use sunrise_core::plan::{DateSpan, Plan};
+
+use crate::{api, body, serve};
+
+/// Plans light, warmth, space and time for seedlings raised indoors.
+#[derive(Debug, Parser)]
+#[command(version, about)]
+pub struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Serve the application to a browser
+    Serve {
+        /// Begin with the Kettle Fen demo when there is no plan yet
+        #[arg(long)]
+        demo: bool,
+        /// Folder that keeps the plans [default: faint-sunrise in the user's data folder]
+        #[arg(long, value_name = "DIR", env = "FAINT_SUNRISE_DATA")]
+        data: Option<PathBuf>,
+        /// Address and port to listen on
+        #[arg(long, value_name = "ADDR", default_value = "127.0.0.1:7420")]
+        listen: SocketAddr,
+    },
+    /// Print a plan's whole assessment as JSON
+    Assess {
+        /// The plan, as exported; - reads standard input
+        file: PathBuf,
+        /// First day to look at the room on [default: the season's first]
+        #[arg(long, value_name = "DATE")]
+        from: Option<Date>,
+        /// Last day to look at the room on [default: the season's last]
+        #[arg(long, value_name = "DATE")]
+        to: Option<Date>,
+    },
+    /// Reckon with one model alone: JSON from standard input, JSON to standard output
+    Calc {
+        #[command(subcommand)]
+        model: Model,
+    },
+    /// Print the OpenAPI document of the HTTP interface
+    Openapi,
+}
+
+#[derive(Debug, Subcommand)]
+enum Model {
+    /// Direct light on a grid of points in a bay
+    Light,
+}
+
+/// Does what the command line asks.
+///
+/// # Errors
+/// A sentence for the user.
+pub fn run(arguments: Arguments) -> Result<()> {
+    match arguments.command {
+        Command::Serve { demo, data, listen } => {
+            let data = data.map_or_else(default_data_folder, Ok)?;
+            serve::run(&data, listen, demo)
+        }
+        Command::Assess { file, from, to } => assess(&file, from, to),
+        Command::Calc {
+            model: Model::Light,
+        } => {
+            let scene: Scene = read_json(Path::new("-"))?;
+            print_json(&scene.light().map_err(say_all)?)
+        }
+        Command::Openapi => print_json(&api::document()),
+    }
+}
+
+fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
+    let plan: Plan = read_json(file)?;
+    let plan = plan.check().map_err(say_all)?;
+    let days = DateSpan {
+        from: from.unwrap_or(plan.season.from),
+        to: to.unwrap_or(plan.season.to),
+    };
+    api::check_days(days).map_err(say_all)?;
+    print_json(&sunrise_core::assess(&plan, days))
+}
+
+fn default_data_folder() -> Result<PathBuf> {
+    let base = std::env::var_os("XDG_DATA_HOME")
+        .map(PathBuf::from)
+        .or_else(|| Some(PathBuf::from(std::env::var_os("HOME")?).join(".local/share")))
+        .context("no home folder is set: say where to keep the plans with --data DIR")?;
+    Ok(base.join("faint-sunrise"))
+}
+
+fn read_json<T: DeserializeOwned>(file: &Path) -> Result<T> {
+    let mut bytes = Vec::new();
+    if file == Path::new("-") {
+        std::io::stdin()
+            .read_to_end(&mut bytes)
+            .context("standard input cannot be read")?;
+    } else {
+        bytes =
+            std::fs::read(file).with_context(|| format!("{} cannot be read", file.display()))?;
+    }
+    body::parse(&bytes).map_err(|refusal| say_all(vec![refusal.fault]))
+}
+
+fn say_all(faults: Vec<Fault>) -> anyhow::Error {
+    let lines: Vec<String> = faults.iter().map(ToString::to_string).collect();
+    anyhow::anyhow!("this input cannot be used\n  {}", lines.join("\n  "))
+}
+
+fn print_json(value: &impl Serialize) -> Result<()> {
+    let mut out = std::io::stdout().lock();
+    serde_json::to_writer_pretty(&mut out, value)?;
+    match writeln!(out) {
+        // `| head` closes the pipe; that is no failure of ours.
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => bail!(error),
+        _ => Ok(()),
+    }
+}

@@ -1,0 +1,103 @@
+//! The command line of the real binary.
+
+use std::io::Write;
+use std::process::{Command, Output, Stdio};
+
+use serde_json::Value;
+
+fn run(arguments: &[&str], input: &str) -> Output {
+    let mut process = Command::new(env!("CARGO_BIN_EXE_faint-sunrise"))
+        .args(arguments)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    // A program that refuses its arguments closes the pipe unread.
+    let _ = process.stdin.take().unwrap().write_all(input.as_bytes());
+    process.wait_with_output().unwrap()
+}
+
+fn kettle_fen() -> &'static str {
+    concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/kettle-fen.json")
+}
+
+#[test]
+fn assess_prints_the_whole_season_or_the_days_asked_for() {
+    let whole: Value = serde_json::from_slice(&run(&["assess", kettle_fen()], "").stdout).unwrap();
+    assert_eq!(whole["room"].as_array().unwrap().len(), 152);
+    let day = [
+        "assess",
+        kettle_fen(),
+        "--from",
+        "2027-04-09",
+        "--to",
+        "2027-04-09",
+    ];
+    let day: Value = serde_json::from_slice(&run(&day, "").stdout).unwrap();
+    assert_eq!(day["room"].as_array().unwrap().len(), 1);
+    let bays = &whole["room"][84]["bays"];
+    assert_eq!(whole["room"][84]["date"], "2027-04-09");
+    assert_eq!(bays[1]["light"], day["room"][0]["bays"][1]["light"]);
+}
+
+#[test]
+fn calc_light_reads_a_scene_and_prints_lux() {
+    let scene = r#"{"name": "one strip", "bay": {"width_mm": 1200, "depth_mm": 450, "height_mm": 300},
+        "emitters": [{"centre_mm": [600, 225], "height_mm": 25, "length_mm": 1150, "width_mm": 25,
+                      "along": "x", "flux_lm": 1600, "beam_exponent": 1}],
+        "grid": {"x_mm": [600], "y_mm": [225], "z_mm": 0}}"#;
+    let output = run(&["calc", "light"], scene);
+    assert!(output.status.success());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["name"], "one strip");
+    assert!(answer["direct_lux"][0][0].as_f64().unwrap() > 1000.0);
+}
+
+#[test]
+fn faults_are_said_on_standard_error_and_fail() {
+    for (arguments, input, says) in [
+        (vec!["calc", "light"], "{", "EOF"),
+        (vec!["calc", "light"], "{\"bay\": 3}", "/bay"),
+        (
+            vec!["assess", "/nowhere.json"],
+            "",
+            "/nowhere.json cannot be read",
+        ),
+        (
+            vec!["assess", "-"],
+            "{\"schema_version\": 1}",
+            "missing field",
+        ),
+        (
+            vec!["assess", kettle_fen(), "--from", "2028-01-01"],
+            "",
+            "/to",
+        ),
+    ] {
+        let output = run(&arguments, input);
+        let said = String::from_utf8_lossy(&output.stderr);
+        assert!(!output.status.success(), "{arguments:?}");
+        assert!(said.contains(says), "{arguments:?}: {said}");
+    }
+}
+
+#[test]
+fn an_address_in_use_is_said_with_a_way_out() {
+    let taken = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
+    let address = taken.local_addr().unwrap().to_string();
+    let data = tempfile::tempdir().unwrap();
+    let output = run(
+        &[
+            "serve",
+            "--listen",
+            &address,
+            "--data",
+            data.path().to_str().unwrap(),
+        ],
+        "",
+    );
+    let said = String::from_utf8_lossy(&output.stderr);
+    assert!(!output.status.success());
+    assert!(said.contains("--listen takes another address"), "{said}");
+}

@@ -1,0 +1,234 @@
+//! The HTTP interface of the real binary: edits, history, and what it says to bad input.
+
+mod running;
+
+use running::{Answer, Server};
+use serde_json::{Value, json};
+
+fn server() -> (tempfile::TempDir, Server) {
+    let data = tempfile::tempdir().unwrap();
+    let server = Server::start(data.path());
+    (data, server)
+}
+
+/// The demo as the server writes it, with every number in full.
+fn demo() -> Value {
+    let plan: sunrise_core::plan::Plan =
+        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    serde_json::to_value(plan).unwrap()
+}
+
+fn save(server: &Server, base: i64, plan: &Value) -> Answer {
+    let edit = json!({"base_revision": base, "word": "moved a lamp", "plan": plan});
+    server.send("POST", "/api/plans/1/revisions", &edit.to_string())
+}
+
+#[test]
+fn an_edit_is_kept_undone_and_redone() {
+    let (_data, server) = server();
+    let first = server.get("/api/plans/1").json();
+    assert_eq!(first["plan"], demo());
+    let mut plan = first["plan"].clone();
+    plan["places"][0]["rack"]["tiers"][1]["lamps"][0]["height_mm"] = json!(180);
+    let saved = save(&server, 1, &plan);
+    assert_eq!(saved.status, 201, "{saved:?}");
+    let step = |base: i64, step: Value| {
+        let body = json!({"base_revision": base, "step": step}).to_string();
+        server.send("POST", "/api/plans/1/step", &body).json()
+    };
+    let undone = step(2, json!("undo"));
+    assert_eq!(undone["plan"], first["plan"]);
+    assert_eq!(undone["redo"], "moved a lamp");
+    assert_eq!(step(1, json!("redo"))["revision"], 2);
+    assert_eq!(step(2, json!({"to": 1}))["revision"], 1);
+    let history = server.get("/api/plans/1/revisions").json();
+    assert_eq!(history[0]["undone"], true);
+    assert_eq!(history[1]["current"], true);
+}
+
+#[test]
+fn a_conflict_says_where_the_plan_is_and_changes_nothing() {
+    let (_data, server) = server();
+    assert_eq!(save(&server, 1, &demo()).status, 201);
+    let mut theirs = demo();
+    theirs["name"] = json!("theirs");
+    let late = save(&server, 1, &theirs);
+    assert_eq!(
+        (late.status, late.kind.as_str()),
+        (409, "application/problem+json")
+    );
+    assert_eq!(late.json()["current_revision"], 2);
+    assert_eq!(server.get("/api/plans/1").json()["plan"], demo());
+}
+
+#[test]
+fn what_if_answers_and_keeps_nothing() {
+    let (_data, server) = server();
+    let mut plan = demo();
+    let what_if = |plan: &Value| {
+        let body = json!({"plan": plan, "from": "2027-04-09", "to": "2027-04-09"});
+        server.send("POST", "/api/assess", &body.to_string()).json()
+    };
+    let mean = |a: &Value| {
+        a["room"][0]["bays"][1]["light"]["ppfd"]["mean"]
+            .as_f64()
+            .unwrap()
+    };
+    let before = what_if(&plan);
+    for lamp in plan["places"][0]["rack"]["tiers"][1]["lamps"]
+        .as_array_mut()
+        .unwrap()
+    {
+        lamp["height_mm"] = json!(350);
+    }
+    let after = what_if(&plan);
+    assert!(mean(&after) < mean(&before));
+    assert_eq!(server.get("/api/plans/1").json()["revision"], 1);
+}
+
+/// Every refusal: a 4xx problem+json that names field, value and remedy, after which the plan is
+/// as it was.
+#[test]
+fn bad_input_is_refused_by_name_and_changes_nothing() {
+    let (_data, server) = server();
+    let edit = |path: &str, value: Value| {
+        let mut plan = demo();
+        *plan.pointer_mut(path).unwrap() = value;
+        json!({"base_revision": 1, "word": "x", "plan": plan}).to_string()
+    };
+    let lamp = "/places/0/rack/tiers/1/lamps/0";
+    let whole = edit("/name", json!("fine"));
+    let not_a_number = whole.replacen("\"watts\":64.0", "\"watts\":NaN", 1);
+    assert_ne!(whole, not_a_number);
+    let infinite = whole.replacen("\"watts\":64.0", "\"watts\":1e999", 1);
+    let cases = [
+        (
+            "negative watts",
+            422,
+            edit(&format!("{lamp}/watts"), json!(-5)),
+            format!("{lamp}/watts"),
+        ),
+        (
+            "through the ceiling",
+            422,
+            edit(&format!("{lamp}/height_mm"), json!(900)),
+            format!("{lamp}/height_mm"),
+        ),
+        (
+            "unknown crop",
+            422,
+            edit("/sowings/0/crop", json!("triffid")),
+            "/sowings/0/crop".into(),
+        ),
+        (
+            "no date",
+            422,
+            edit("/site/last_frost", json!("maybe May")),
+            "/plan/site/last_frost".into(),
+        ),
+        (
+            "text for a number",
+            422,
+            edit(&format!("{lamp}/watts"), json!("lots")),
+            format!("/plan{lamp}/watts"),
+        ),
+        (
+            "NaN",
+            400,
+            not_a_number,
+            "/plan/places/0/rack/tiers/0/lamps/0/watts".into(),
+        ),
+        (
+            "infinite",
+            400,
+            infinite,
+            "/plan/places/0/rack/tiers/0/lamps/0/watts".into(),
+        ),
+        ("no plan", 422, "{}".into(), String::new()),
+        ("not JSON", 400, "hello".into(), String::new()),
+        ("nothing", 400, String::new(), String::new()),
+        ("cut off", 400, whole[..900].into(), "/plan".into()),
+        (
+            "no word",
+            422,
+            whole.replacen("\"word\":\"x\"", "\"word\":\"\"", 1),
+            "/word".into(),
+        ),
+        (
+            "an unknown field",
+            422,
+            whole.replacen("\"word\"", "\"wrod\"", 1),
+            "/wrod".into(),
+        ),
+        ("too deep", 400, "[".repeat(100_000), String::new()),
+    ];
+    for (what, status, body, path) in cases {
+        let answer = server.send("POST", "/api/plans/1/revisions", &body);
+        assert_eq!(answer.status, status, "{what}: {answer:?}");
+        assert_eq!(answer.kind, "application/problem+json", "{what}");
+        let problem = answer.json();
+        let fault = &problem["faults"][0];
+        let found = fault["path"].as_str().unwrap();
+        assert!(found.starts_with(&path), "{what}: {found} is not {path}");
+        assert!(fault.get("value").is_some(), "{what}");
+        assert!(
+            fault["remedy"]["text"]
+                .as_str()
+                .is_some_and(|t| !t.is_empty()),
+            "{what}"
+        );
+    }
+    assert_eq!(server.get("/api/plans/1").json()["revision"], 1);
+}
+
+#[test]
+fn fifty_megabytes_are_refused_politely() {
+    let (_data, server) = server();
+    let body = vec![b' '; 50 << 20];
+    let answer = server
+        .try_send("POST", "/api/assess", "application/json", &body)
+        .expect("the refusal is readable");
+    assert_eq!(answer.status, 413);
+    assert_eq!(answer.json()["faults"][0]["value"], 50 << 20);
+    assert_eq!(server.get("/healthz").status, 200);
+}
+
+#[test]
+fn wrong_addresses_methods_and_types_are_problems_too() {
+    let (_data, server) = server();
+    for (method, path, status) in [
+        ("GET", "/api/plans/77", 404),
+        ("GET", "/api/plans/first", 404),
+        ("GET", "/api/nothing", 404),
+        ("GET", "/_app/missing.js", 404),
+        ("DELETE", "/api/plans/1", 405),
+    ] {
+        let answer = server.send(method, path, "");
+        assert_eq!(
+            (answer.status, answer.kind.as_str()),
+            (status, "application/problem+json"),
+            "{method} {path}"
+        );
+    }
+    let form = server
+        .try_send("POST", "/api/assess", "text/plain", b"{}")
+        .unwrap();
+    assert_eq!(form.status, 415);
+    let scene = json!({"bay": {"width_mm": 100, "depth_mm": 100, "height_mm": 100},
+        "emitters": [], "grid": {"x_mm": [1], "y_mm": [1], "z_mm": 0}});
+    let dark = server.send("POST", "/api/calc/light", &scene.to_string());
+    assert_eq!(dark.status, 422);
+    assert_eq!(dark.json()["faults"][0]["path"], "/emitters");
+}
+
+#[test]
+fn the_interface_describes_itself() {
+    let (_data, server) = server();
+    let document = server.get("/api/openapi.json").json();
+    assert!(document["paths"].as_object().unwrap().len() >= 10);
+    assert_eq!(server.get("/healthz").json()["status"], "ok");
+    assert_eq!(
+        server.get("/api/crops").json().as_array().unwrap().len(),
+        12
+    );
+}
