@@ -16,7 +16,7 @@ use crate::power::Power;
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
 use crate::say;
 use crate::season::SowingDates;
-use crate::units::{Quantity, dli_mol_m2_d};
+use crate::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
 use crate::words::{COMMON_PRACTICE, Why};
 
 /// A bay on a date.
@@ -79,7 +79,7 @@ pub struct TrayOnDay {
     pub until: Date,
 }
 
-/// A range of daily light in mol/m²/d.
+/// A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Band {
     /// Less than this stretches.
@@ -145,6 +145,8 @@ pub struct BayLight {
     pub best: Cell,
     /// The daily light that suits all seedlings here; `None` while nothing has come up.
     pub target: Option<Band>,
+    /// The PPFD that gives the target in the hours that the lamps burn; `None` while they are off.
+    pub ppfd_target: Option<Band>,
     /// From the tallest leaves to the lowest emitting face; negative when they touch.
     pub gap_mm: f64,
     /// How PPFD is reckoned.
@@ -332,6 +334,7 @@ impl<'a> Looker<'a> {
             .fold(f64::INFINITY, f64::min);
         let gap_mm = lowest_face - tallest(standing).map_or(0.0, |s| s.canopy_mm);
         let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
+        let target = shared_target(standing, trays);
         BayLight {
             ppfd: ppfd.into(),
             dli: Measures::dli(ppfd, hours),
@@ -342,7 +345,11 @@ impl<'a> Looker<'a> {
             },
             worst: cell_of(ppfd.least),
             best: cell_of(ppfd.most),
-            target: shared_target(standing, trays),
+            target,
+            ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
+                low: ppfd_umol_m2_s(band.low, hours),
+                high: ppfd_umol_m2_s(band.high, hours),
+            }),
             gap_mm,
             ppfd_why: Why {
                 rule: say!(

@@ -119,14 +119,14 @@ const SUNRISE_ALTITUDE_DEG: f64 = -0.833;
 ///
 /// ```
 /// use sunrise_core::site::day_length_h;
-/// let h = day_length_h(52.9, jiff::civil::date(2027, 6, 21));
-/// assert!((h - 16.8).abs() < 0.1);
+/// let h = day_length_h(0.0, jiff::civil::date(2027, 3, 20));
+/// assert!((h - 12.1).abs() < 0.02); // refraction and the sun's disc add seven minutes
 /// ```
 pub fn day_length_h(latitude_deg: f64, date: Date) -> f64 {
     let j2000 = jiff::civil::date(2000, 1, 1);
     let t = days_between(j2000, date) as f64 / 36_525.0;
-    let mean_longitude = (280.46646 + 36_000.76983 * t).rem_euclid(360.0);
-    let mean_anomaly = (357.52911 + 35_999.05029 * t).to_radians();
+    let mean_longitude = (280.46646 + 36_000.769_83 * t).rem_euclid(360.0);
+    let mean_anomaly = (357.52911 + 35_999.050_29 * t).to_radians();
     let centre = (1.914602 - 0.004817 * t) * mean_anomaly.sin()
         + 0.019993 * (2.0 * mean_anomaly).sin()
         + 0.000289 * (3.0 * mean_anomaly).sin();

@@ -236,6 +236,11 @@ pub fn dli_mol_m2_d(ppfd: f64, hours: f64) -> f64 {
     ppfd * hours * 3600.0 * 1e-6
 }
 
+/// The PPFD in µmol/m²/s that gives a daily light integral of `dli` mol/m²/d in `hours` h.
+pub fn ppfd_umol_m2_s(dli: f64, hours: f64) -> f64 {
+    dli / dli_mol_m2_d(1.0, hours)
+}
+
 /// Energy in kWh of `watts` W for `hours` h.
 pub fn energy_kwh(watts: f64, hours: f64) -> f64 {
     watts * hours / 1000.0

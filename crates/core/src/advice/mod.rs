@@ -22,8 +22,13 @@ use crate::room::BayRef;
 use crate::season::SowingDates;
 use crate::words::Statement;
 
+/// A judgement on a bay on a date.
+type OnBay = fn(&BayView<'_>) -> Option<Finding>;
+/// A judgement on a whole plan with the dates of its sowings.
+type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
+
 /// Judgements on a bay on a date.
-const ON_BAYS: &[fn(&BayView<'_>) -> Option<Finding>] = &[
+const ON_BAYS: &[OnBay] = &[
     leaves_too_near::judge,
     no_headroom::judge,
     hang_lamps::judge,
@@ -31,7 +36,7 @@ const ON_BAYS: &[fn(&BayView<'_>) -> Option<Finding>] = &[
 ];
 
 /// Judgements on the whole plan.
-const ON_PLANS: &[fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>] = &[
+const ON_PLANS: &[OnPlan] = &[
     nothing_comes_up::judge,
     trays_clash::judge,
     season_too_short::judge,
@@ -181,7 +186,7 @@ pub(crate) mod testing {
         plan: &SoundPlan,
         index: usize,
         date: jiff::civil::Date,
-        judge: fn(&BayView<'_>) -> Option<Finding>,
+        judge: OnBay,
     ) -> Option<Finding> {
         let dates = crate::season::dates(plan);
         let bay = room::bays(&plan.places).nth(index).unwrap();

@@ -228,7 +228,7 @@ export interface components {
          * @enum {string}
          */
         Axis: "x" | "y";
-        /** @description A range of daily light in mol/m²/d. */
+        /** @description A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s. */
         Band: {
             /**
              * Format: double
@@ -257,6 +257,7 @@ export interface components {
             /** @description The brightest cell. */
             best: components["schemas"]["Cell"];
             target?: components["schemas"]["Band"] | null;
+            ppfd_target?: components["schemas"]["Band"] | null;
             /**
              * Format: double
              * @description From the tallest leaves to the lowest emitting face; negative when they touch.

@@ -1,0 +1,89 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema.d.ts';
+
+type Schemas = components['schemas'];
+export type Assessment = Schemas['Assessment'];
+export type Band = Schemas['Band'];
+export type BayOnDay = Schemas['BayOnDay'];
+export type BayRef = Schemas['BayRef'];
+export type EventKind = Schemas['EventKind'];
+export type Figure = Schemas['Figure'];
+export type Finding = Schemas['Finding'];
+export type Fix = Schemas['Fix'];
+export type Lamp = Schemas['Lamp'];
+export type PatchStep = Schemas['PatchStep'];
+export type Plan = Schemas['Plan'];
+export type PlanSummary = Schemas['PlanSummary'];
+export type PlanView = Schemas['PlanView'];
+export type Problem = Schemas['Problem'];
+export type Quantity = Schemas['Quantity'];
+export type RoomOnDay = Schemas['RoomOnDay'];
+export type Rack = Schemas['Rack'];
+export type Revision = Schemas['Revision'];
+export type SeasonDay = Schemas['SeasonDay'];
+export type ShownUnit = Schemas['ShownUnit'];
+export type Statement = Schemas['Statement'];
+export type StepKind = Schemas['StepKind'];
+export type SweepPoint = Schemas['SweepPoint'];
+export type Tier = Schemas['Tier'];
+export type TrayOnDay = Schemas['TrayOnDay'];
+export type UnitRow = Schemas['UnitRow'];
+export type UnitSystem = Schemas['UnitSystem'];
+export type Why = Schemas['Why'];
+
+/** The server does not answer at all. */
+export class Unreachable extends Error {}
+
+/** The server answered with a problem. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const client = createClient<paths>({ baseUrl: '/' });
+
+type Answer<T> = { data?: T; error?: unknown };
+
+/** The answer's data; a problem or a dead line is thrown. */
+async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let result: Answer<T>;
+  try {
+    result = await answer;
+  } catch {
+    throw new Unreachable('The server does not answer.');
+  }
+  if (result.data !== undefined) return result.data;
+  const problem = result.error as Problem | undefined;
+  // A proxy's or a dying server's page is no problem document.
+  if (problem?.detail === undefined) throw new Unreachable('The server does not answer.');
+  throw new Refused(problem);
+}
+
+export const api = {
+  health: () => answered(client.GET('/healthz')),
+  units: () => answered(client.GET('/api/units')),
+  plans: () => answered(client.GET('/api/plans')),
+  demoPlan: () => answered(client.GET('/api/demo-plan')),
+  create: (plan: Plan, word: string) =>
+    answered(client.POST('/api/plans', { body: { plan, word } })),
+  plan: (id: number) => answered(client.GET('/api/plans/{id}', { params: { path: { id } } })),
+  history: (id: number) =>
+    answered(client.GET('/api/plans/{id}/revisions', { params: { path: { id } } })),
+  save: (id: number, base_revision: number, plan: Plan, word: string) =>
+    answered(
+      client.POST('/api/plans/{id}/revisions', {
+        params: { path: { id } },
+        body: { base_revision, plan, word },
+      }),
+    ),
+  step: (id: number, base_revision: number, step: StepKind) =>
+    answered(
+      client.POST('/api/plans/{id}/step', {
+        params: { path: { id } },
+        body: { base_revision, step },
+      }),
+    ),
+  assess: (plan: Plan, date: string) =>
+    answered(client.POST('/api/assess', { body: { plan, from: date, to: date } })),
+};

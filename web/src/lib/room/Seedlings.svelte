@@ -1,0 +1,63 @@
+<script lang="ts">
+  // Seedlings in a tray, drawn at their height: line work that tells kinds apart by their habit.
+  interface Props {
+    crop: string;
+    x: number;
+    width: number;
+    /** The rim, where stems begin. */
+    y: number;
+    /** Height of the plants in px. */
+    height: number;
+    count: number;
+  }
+  const { crop, x, width, y, height, count }: Props = $props();
+
+  const habits: Record<string, 'blade' | 'rosette' | 'upright'> = {
+    onion: 'blade',
+    lettuce: 'rosette',
+    cabbage: 'rosette',
+    cauliflower: 'rosette',
+    beetroot: 'rosette',
+    celery: 'rosette',
+    parsley: 'rosette',
+  };
+  const habit = $derived(habits[crop] ?? 'upright');
+  // Too small to draw is still there to see.
+  const tall = $derived(Math.max(height, 4));
+  const spots = $derived(Array.from({ length: count }, (_, i) => x + (width * (i + 0.5)) / count));
+
+  function shape(cx: number): string {
+    const leaf = Math.min(tall * 0.45, (width / count) * 0.48, 11);
+    const top = y - tall;
+    if (habit === 'blade') {
+      return `M${cx} ${y}Q${cx - 1} ${y - tall * 0.6} ${cx - leaf * 0.5} ${top}M${cx} ${y}L${cx} ${top + tall * 0.15}M${cx} ${y}Q${cx + 1} ${y - tall * 0.6} ${cx + leaf * 0.5} ${top}`;
+    }
+    const pair = (at: number, size: number, lift: number) =>
+      `M${cx} ${at}q${-size * 0.6} ${-lift} ${-size} ${-lift * 0.4}q${size * 0.4} ${lift * 0.9} ${size} ${lift * 0.4}` +
+      `q${size * 0.6} ${-lift} ${size} ${-lift * 0.4}q${-size * 0.4} ${lift * 0.9} ${-size} ${lift * 0.4}z`;
+    if (habit === 'rosette') {
+      return (
+        `M${cx} ${y}V${top + tall * 0.4}` +
+        pair(y - tall * 0.35, leaf, tall * 0.75) +
+        pair(y - tall * 0.5, leaf * 0.6, tall * 0.6)
+      );
+    }
+    let path = `M${cx} ${y}V${top}`;
+    const pairs = Math.max(1, Math.min(4, Math.floor(tall / 10)));
+    for (let i = 0; i < pairs; i++) {
+      path += pair(y - (tall * (i + 1)) / pairs + 1, leaf * (1 - i * 0.12), Math.min(leaf, 6));
+    }
+    return path;
+  }
+</script>
+
+<g
+  stroke="var(--sage)"
+  stroke-width="1.4"
+  stroke-linecap="round"
+  stroke-linejoin="round"
+  fill={habit === 'blade' ? 'none' : 'var(--sage)'}
+  aria-hidden="true"
+>
+  {#each spots as spot (spot)}<path d={shape(spot)} />{/each}
+</g>

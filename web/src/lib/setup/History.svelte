@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { api, type Revision } from '../api/client';
+  import { bench } from '../workbench.svelte';
+
+  let revisions: Revision[] = $state.raw([]);
+  let problem = $state('');
+
+  $effect(() => {
+    const view = bench.view;
+    if (!view) return;
+    api.history(view.id).then(
+      (list) => {
+        revisions = list;
+        problem = '';
+      },
+      (error: unknown) => (problem = String(error)),
+    );
+  });
+
+  const when = (iso: string) =>
+    new Date(iso).toLocaleString('en-GB', {
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    });
+</script>
+
+{#if problem}<p class="text-wine" role="alert">{problem}</p>{/if}
+<ol class="flex max-h-96 flex-col overflow-y-auto" data-testid="history">
+  {#each revisions as revision (revision.number)}
+    <li class="flex items-baseline gap-2 border-t py-1.5">
+      <span class="grow" class:text-soft={revision.undone} class:line-through={revision.undone}
+        >{revision.word}</span
+      >
+      <span class="text-sm whitespace-nowrap text-soft">{when(revision.saved_at)}</span>
+      {#if revision.current}
+        <span class="rounded bg-sage-soft px-2 text-sm">here</span>
+      {:else}
+        <button class="quiet text-sm" onclick={() => void bench.goTo(revision.number)}
+          >Go here</button
+        >
+      {/if}
+    </li>
+  {/each}
+</ol>

@@ -1,0 +1,234 @@
+<script lang="ts">
+  import type { BayOnDay } from '../api/client';
+  import { burn, hangLamps } from '../edits';
+  import { bench } from '../workbench.svelte';
+  import DliGauge from './DliGauge.svelte';
+  import FindingCard from './FindingCard.svelte';
+  import LightMap from './LightMap.svelte';
+  import NumberField from './NumberField.svelte';
+  import Sweep from './Sweep.svelte';
+  import WhyNote from './WhyNote.svelte';
+
+  const { bay }: { bay: BayOnDay } = $props();
+
+  const words = $derived(bench.words);
+  const rack = $derived(bench.racks.find((r) => r.id === bay.bay.place));
+  const tier = $derived(rack?.tiers.find((t) => t.id === bay.bay.tier));
+  const findings = $derived(bench.findings(bay.bay));
+  const lamps = $derived(tier?.lamps ?? []);
+  const height = $derived(lamps[0]?.height_mm ?? 0);
+  const allLamps = $derived(lamps.map((_, i) => i));
+  const until = $derived(bay.trays.map((t) => t.until).sort()[0]);
+  const stages = {
+    germinate: 'germinating',
+    grow: 'growing',
+    harden: 'hardening off',
+    out: 'planted out',
+  } as const;
+  const datesOf = $derived((sowing: string) =>
+    bench.assessment?.sowings.find((s) => s.sowing === sowing),
+  );
+  const lampNames = $derived.by(() => {
+    const counts: Record<string, number> = {};
+    for (const lamp of lamps) counts[lamp.name] = (counts[lamp.name] ?? 0) + 1;
+    return Object.entries(counts).map(([name, count]) => `${count} × ${name}`);
+  });
+
+  function hang(mm: number) {
+    bench.try(
+      hangLamps(bench.draft!, bay.bay, allLamps, mm),
+      `hung ${bay.name} at ${words.number(mm, 'length_mm')}`,
+    );
+    void bench.settle();
+  }
+
+  function setHours(hours: number) {
+    bench.try(
+      burn(bench.draft!, bay.bay, hours),
+      `set ${bay.name} to burn ${words.number(hours, 'hours')}`,
+    );
+    void bench.settle();
+  }
+</script>
+
+<div class="flex items-start justify-between gap-2">
+  <div>
+    <h2 class="text-2xl">{bay.name}</h2>
+    <p class="text-soft">
+      {#if bay.trays.length > 0}
+        {bay.trays.length === 1 ? '1 tray' : `${bay.trays.length} trays`}{#if until}, the first
+          leaves after {words.date(until)}{/if}
+      {:else if tier?.storage}
+        kept for storage
+      {:else}
+        nothing stands here on {words.date(bench.date)}
+      {/if}
+    </p>
+  </div>
+  <button class="quiet" aria-label="Close the sheet" onclick={() => bench.select(undefined)}
+    >Close <kbd>Esc</kbd></button
+  >
+</div>
+
+<div class="mt-3 flex flex-col gap-4">
+  {#each findings as finding, i (finding.code)}
+    <FindingCard {finding} first={i === 0} />
+  {:else}
+    {#if bay.hang && bay.light}
+      <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
+        <b class="block text-lg">Right as it hangs</b>
+        {words.number(bay.hang.gap_mm, 'length_mm')} over the leaves would be
+        {bay.hang.miss < 0.01
+          ? 'best, every cell within the band'
+          : 'best; corners stay darker at any height'}.
+      </p>
+    {/if}
+  {/each}
+
+  {#if lamps.length > 0}
+    <section aria-label="Lamps">
+      <div class="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <NumberField
+          label="Lamps over the deck"
+          value={height}
+          quantity="length_mm"
+          min={bay.lowest_face_mm}
+          max={bay.highest_face_mm}
+          onset={hang}
+        />
+        <NumberField
+          label="Burn a day"
+          value={tier?.photoperiod_h ?? 0}
+          quantity="hours"
+          min={0}
+          max={24}
+          onset={setHours}
+        />
+        {#if bay.light}
+          <div>
+            <p class="text-sm text-soft">Gap to the leaves</p>
+            <p class="py-1 text-lg font-semibold" data-testid="gap">
+              {words.number(bay.light.gap_mm, 'length_mm')}
+            </p>
+          </div>
+        {/if}
+      </div>
+      <p class="mt-1 text-sm text-soft">{lampNames.join('; ')}</p>
+    </section>
+  {/if}
+
+  {#if bay.light}
+    {@const light = bay.light}
+    <section aria-label="Light">
+      <table class="w-full text-right">
+        <thead class="text-sm text-soft">
+          <tr>
+            <th class="text-left font-normal">on the leaves</th>
+            <th class="font-normal">mean</th>
+            <th class="font-normal">worst</th>
+            <th class="font-normal">best cell</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr data-testid="ppfd">
+            <th class="text-left font-semibold"
+              >PPFD <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
+            >
+            <td class="font-semibold">{words.bare(light.ppfd.mean, 'ppfd_umol_m2_s')}</td>
+            <td>{words.bare(light.ppfd.worst, 'ppfd_umol_m2_s')}</td>
+            <td>{words.bare(light.ppfd.best, 'ppfd_umol_m2_s')}</td>
+          </tr>
+          <tr data-testid="dli">
+            <th class="text-left font-semibold"
+              >DLI <span class="text-sm font-normal text-soft">mol/m²/d</span></th
+            >
+            <td class="font-semibold">{words.bare(light.dli.mean, 'dli_mol_m2_d')}</td>
+            <td>{words.bare(light.dli.worst, 'dli_mol_m2_d')}</td>
+            <td>{words.bare(light.dli.best, 'dli_mol_m2_d')}</td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="mt-1 flex flex-wrap items-center gap-x-2">
+        <DliGauge dli={light.dli} target={light.target} width={200} />
+        {#if light.target}
+          <span class="text-sm">wants {light.target.low} to {light.target.high}</span>
+        {:else}
+          <span class="text-sm text-soft">nothing is up yet</span>
+        {/if}
+      </div>
+      <div class="flex flex-wrap gap-x-3">
+        <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
+        <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={light.dli_why} /></span>
+      </div>
+    </section>
+
+    {#if rack}
+      <section>
+        <h3 class="mb-1">Light from above</h3>
+        <LightMap {bay} {rack} />
+      </section>
+    {/if}
+  {/if}
+
+  {#if bay.hang}
+    <section>
+      <div class="flex flex-wrap items-baseline gap-x-2">
+        <h3>Height against light</h3>
+        <span class="text-sm text-soft" data-testid="recommended"
+          >best {words.number(bay.hang.setting.height_mm, 'length_mm')}, {words.number(
+            bay.hang.setting.hours_h,
+            'hours',
+          )}</span
+        >
+        <WhyNote of="height" why={bay.hang.why} />
+      </div>
+      <Sweep {bay} nowMm={height} />
+    </section>
+  {/if}
+
+  {#if lamps.length > 0}
+    <section aria-label="Power">
+      <div class="flex flex-wrap items-baseline gap-x-2">
+        <h3>Power</h3>
+        <WhyNote of="power" why={bay.power_why} />
+      </div>
+      <dl class="grid grid-cols-4 gap-2" data-testid="power">
+        {#each [['draws', words.number(bay.power.watts, 'power_w')], ['current', words.number(bay.power.amps, 'current_a')], ['a day', words.number(bay.power.kwh_per_day, 'energy_kwh')], ['costs a day', words.number(bay.power.cost_per_day, 'money')]] as [name, value] (name)}
+          <div>
+            <dt class="text-sm text-soft">{name}</dt>
+            <dd class="font-semibold">{value}</dd>
+          </div>
+        {/each}
+      </dl>
+    </section>
+  {/if}
+
+  {#if bay.trays.length > 0}
+    <section>
+      <h3 class="mb-1">What stands here</h3>
+      <ul class="flex flex-col gap-2">
+        {#each bay.trays as tray (tray.tray)}
+          {@const dates = datesOf(tray.sowing)}
+          <li class="border-t pt-2">
+            <p>
+              <b>{tray.label}</b>
+              {tray.name}
+            </p>
+            <p class="text-sm text-soft">
+              {stages[tray.stage]}{#if tray.stage === 'grow'}, {words.number(
+                  tray.plant_height_mm,
+                  'length_mm',
+                )} tall{/if}{#if dates}; sown {words.shortDate(dates.sow)}{#if dates.emerge}, {dates.emerge >
+                  bench.date
+                    ? 'shows'
+                    : 'showed'}
+                  {words.shortDate(dates.emerge)}{/if}, out {words.shortDate(dates.out)}{/if}
+            </p>
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
+
+  <p class="border-t pt-2 text-sm text-soft"><b>Mains and water.</b> {bench.assessment?.caution}</p>
+</div>

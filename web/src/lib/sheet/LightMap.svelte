@@ -1,0 +1,118 @@
+<script lang="ts">
+  // Light on every cell, seen from above: the front of the shelf is at the bottom.
+  import type { BayOnDay, Rack } from '../api/client';
+  import { bench } from '../workbench.svelte';
+
+  interface Props {
+    bay: BayOnDay;
+    rack: Rack;
+  }
+  const { bay, rack }: Props = $props();
+
+  let width = $state(0);
+  const words = $derived(bench.words);
+  const scale = $derived(width / rack.width_mm);
+  const height = $derived(rack.depth_mm * scale);
+  const most = $derived(Math.max(bay.light?.ppfd.best ?? 1, 1));
+
+  // A perceptually even ramp from dark violet to pale straw: lightness rises in equal steps.
+  const RAMP = [
+    '#2b1c4f',
+    '#4b2466',
+    '#6f2f6f',
+    '#94406c',
+    '#b75a61',
+    '#d27b53',
+    '#e4a24e',
+    '#efcb66',
+    '#f7efa5',
+  ];
+  const colour = (ppfd: number) =>
+    RAMP[Math.min(RAMP.length - 1, Math.floor((ppfd / most) * RAMP.length))]!;
+
+  const cells = $derived(
+    bay.trays.flatMap((tray) => {
+      const w = (tray.x_mm[1]! - tray.x_mm[0]!) / tray.columns;
+      const d = (tray.y_mm[1]! - tray.y_mm[0]!) / tray.rows;
+      return tray.ppfd.map((ppfd, i) => ({
+        key: `${tray.tray}-${i}`,
+        x: (tray.x_mm[0]! + (i % tray.columns) * w) * scale,
+        y: height - (tray.y_mm[0]! + (Math.floor(i / tray.columns) + 1) * d) * scale,
+        w: w * scale,
+        d: d * scale,
+        fill: colour(ppfd),
+      }));
+    }),
+  );
+  const at = $derived((cell: { x_mm: number; y_mm: number }) => ({
+    x: cell.x_mm * scale,
+    y: height - cell.y_mm * scale,
+  }));
+</script>
+
+<div bind:clientWidth={width}>
+  {#if width > 0 && bay.light}
+    {@const worst = at(bay.light.worst)}
+    {@const best = at(bay.light.best)}
+    <svg
+      {width}
+      {height}
+      role="img"
+      aria-label="Light map from above: best cell {words.number(
+        bay.light.ppfd.best,
+        'ppfd_umol_m2_s',
+      )} in tray {bay.trays.find((t) => t.tray === bay.light?.best.tray)
+        ?.label}, worst {words.number(
+        bay.light.ppfd.worst,
+        'ppfd_umol_m2_s',
+      )} in tray {bay.trays.find((t) => t.tray === bay.light?.worst.tray)?.label}"
+      class="block overflow-visible rounded-md"
+    >
+      <rect {width} {height} rx="4" fill="var(--line)" opacity="0.5" />
+      {#each cells as cell (cell.key)}
+        <rect x={cell.x} y={cell.y} width={cell.w + 0.4} height={cell.d + 0.4} fill={cell.fill} />
+      {/each}
+      {#each bay.trays as tray (tray.tray)}
+        {@const x = tray.x_mm[0]! * scale}
+        {@const y = height - tray.y_mm[1]! * scale}
+        <rect
+          {x}
+          {y}
+          width={(tray.x_mm[1]! - tray.x_mm[0]!) * scale}
+          height={(tray.y_mm[1]! - tray.y_mm[0]!) * scale}
+          rx="3"
+          fill="none"
+          stroke="var(--ink)"
+          stroke-width="1.5"
+        />
+        <g transform="translate({x + 5} {y + 4})">
+          <rect
+            width={tray.label.length * 8.4 + 8}
+            height="19"
+            rx="4"
+            fill="var(--raised)"
+            opacity="0.92"
+          />
+          <text x="4" y="14.5" font-size="14" font-weight="600" fill="var(--ink)">{tray.label}</text
+          >
+        </g>
+      {/each}
+      <!-- Best: a ring. Worst: a cross. -->
+      <circle cx={best.x} cy={best.y} r="7" fill="none" stroke="#ffffff" stroke-width="5" />
+      <circle cx={best.x} cy={best.y} r="7" fill="none" stroke="#23283a" stroke-width="2.2" />
+      {#each [{ stroke: '#ffffff', size: 5.5 }, { stroke: '#23283a', size: 2.4 }] as { stroke, size } (stroke)}
+        <path
+          d="M{worst.x - 5} {worst.y - 5}l10 10m0 -10l-10 10"
+          {stroke}
+          stroke-width={size}
+          stroke-linecap="round"
+        />
+      {/each}
+    </svg>
+    <p class="mt-1 flex justify-between text-sm text-soft">
+      <span>✕ worst {words.bare(bay.light.ppfd.worst, 'ppfd_umol_m2_s')}</span>
+      <span>mean {words.bare(bay.light.ppfd.mean, 'ppfd_umol_m2_s')}</span>
+      <span>○ best {words.number(bay.light.ppfd.best, 'ppfd_umol_m2_s')}</span>
+    </p>
+  {/if}
+</div>

@@ -1,0 +1,62 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { Modal } from 'flowbite-svelte';
+  import { bench, type Found } from '../workbench.svelte';
+  import { shell } from './shell.svelte';
+
+  let text = $state('');
+  let marked = $state(0);
+  const hits = $derived(bench.find(text));
+  const kinds = { bay: 'bay', sowing: 'sowing', tray: 'tray', finding: 'finding' } as const;
+
+  function open(found: Found) {
+    shell.finding = false;
+    text = '';
+    if (found.date) bench.go(found.date);
+    if (found.bay) bench.select(found.bay);
+    void goto(`/${location.search}`);
+  }
+
+  function key(event: KeyboardEvent) {
+    const hit = hits[marked];
+    if (event.key === 'ArrowDown') marked = Math.min(marked + 1, hits.length - 1);
+    else if (event.key === 'ArrowUp') marked = Math.max(marked - 1, 0);
+    else if (event.key === 'Enter' && hit) open(hit);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<Modal bind:open={shell.finding} title="Find" size="sm" class="bg-raised! text-ink!">
+  <!-- svelte-ignore a11y_autofocus -->
+  <input
+    autofocus
+    class="w-full rounded-lg border border-line bg-paper p-2 text-ink"
+    placeholder="a crop, tray, bay or finding"
+    aria-label="Find a crop, tray, bay or finding"
+    role="combobox"
+    aria-expanded={hits.length > 0}
+    aria-controls="found"
+    aria-activedescendant={hits[marked] ? `found-${marked}` : undefined}
+    bind:value={text}
+    oninput={() => (marked = 0)}
+    onkeydown={key}
+  />
+  <ul id="found" role="listbox" aria-label="Found" class="mt-2">
+    {#each hits as hit, i (`${hit.kind}-${hit.title}-${i}`)}
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <li
+        id="found-{i}"
+        role="option"
+        aria-selected={i === marked}
+        class="flex cursor-pointer items-baseline gap-2 rounded-lg px-2 py-1.5"
+        class:bg-straw-soft={i === marked}
+        onclick={() => open(hit)}
+      >
+        <span class="w-16 shrink-0 text-sm text-soft">{kinds[hit.kind]}</span>
+        <span><b>{hit.title}</b> <span class="text-sm text-soft">{hit.detail}</span></span>
+      </li>
+    {/each}
+  </ul>
+  {#if text && hits.length === 0}<p class="text-soft">Nothing here goes by that name.</p>{/if}
+</Modal>

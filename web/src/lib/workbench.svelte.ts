@@ -1,0 +1,393 @@
+// The plan on the bench: what the server keeps, what is being edited, and what follows from it.
+import jsonpatch from 'fast-json-patch';
+import { SvelteSet } from 'svelte/reactivity';
+import {
+  api,
+  Refused,
+  Unreachable,
+  type Assessment,
+  type BayOnDay,
+  type BayRef,
+  type Finding,
+  type Fix,
+  type PatchStep,
+  type Plan,
+  type PlanView,
+  type Rack,
+  type RoomOnDay,
+  type StepKind,
+  type UnitRow,
+  type UnitSystem,
+} from './api/client';
+import { Words, clampDate, plusDays, unitsFor } from './words';
+
+/** A run of nudges becomes one edit when the hand has rested this long. */
+const REST_MS = 700;
+/** How often a lost server is asked whether it is back. */
+const RETRY_MS = 2000;
+
+export interface Notice {
+  id: number;
+  tone: 'done' | 'wrong';
+  text: string;
+}
+
+class Workbench {
+  stage: 'loading' | 'empty' | 'failed' | 'ready' = $state('loading');
+  failure = $state('');
+  connected = $state(true);
+  view: PlanView | undefined = $state.raw();
+  /** The document with edits that are not saved yet. */
+  draft: Plan | undefined = $state.raw();
+  assessment: Assessment | undefined = $state.raw();
+  date = $state('');
+  selected: BayRef | undefined = $state.raw();
+  conflict = $state(false);
+  notices: Notice[] = $state([]);
+  /** How long the last what-if took from the input to the new figures, in ms. */
+  roundTripMs = $state(0);
+
+  #rows: UnitRow[] = $state.raw([]);
+  #chosenUnits: UnitSystem | undefined = $state();
+  #unsavedWord = '';
+  #rest: ReturnType<typeof setTimeout> | undefined;
+  #assessing = false;
+  #stale = false;
+  #saving: Promise<void> | undefined;
+  #noticeId = 0;
+
+  system: UnitSystem = $derived(this.#chosenUnits ?? this.draft?.site.units ?? 'metric');
+  words = $derived(
+    new Words(unitsFor(this.#rows, this.system), this.system, this.draft?.site.currency ?? 'EUR'),
+  );
+  room: RoomOnDay | undefined = $derived(this.assessment?.room[0]);
+  bay: BayOnDay | undefined = $derived(this.room?.bays.find((b) => same(b.bay, this.selected)));
+  racks: Rack[] = $derived(this.draft?.places.map((place) => place.rack) ?? []);
+
+  async load(date: string | null) {
+    this.stage = 'loading';
+    try {
+      this.#rows = await api.units();
+      const [latest] = await api.plans();
+      if (!latest) {
+        this.stage = 'empty';
+        return;
+      }
+      this.#take(await api.plan(latest.id));
+      this.#open(date);
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  /** Keeps a new plan and opens it; says what is wrong with it otherwise. */
+  async begin(plan: Plan, word: string) {
+    try {
+      this.#take(await api.create(plan, word));
+      this.#open(null);
+    } catch (error) {
+      this.tell('wrong', error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  async beginWithDemo() {
+    try {
+      await this.begin(await api.demoPlan(), 'began with the Kettle Fen demo');
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  #open(date: string | null) {
+    const view = this.view!;
+    const { from, to } = view.plan.season;
+    const asked = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : view.opening_day;
+    this.date = clampDate(asked, from, to);
+    this.stage = 'ready';
+    void this.#assess();
+  }
+
+  #fail(error: unknown) {
+    this.failure = error instanceof Error ? error.message : String(error);
+    this.stage = 'failed';
+  }
+
+  chooseUnits(system: UnitSystem | undefined) {
+    this.#chosenUnits = system;
+  }
+
+  go(date: string) {
+    if (!this.draft) return;
+    const { from, to } = this.draft.season;
+    this.date = clampDate(date, from, to);
+    void this.#assess();
+  }
+
+  step(days: number) {
+    this.go(plusDays(this.date, days));
+  }
+
+  today() {
+    if (this.view) this.go(this.view.today);
+  }
+
+  select(bay: BayRef | undefined) {
+    this.selected = bay;
+  }
+
+  /** Findings about a bay, or about the plan as a whole. */
+  findings(bay?: BayRef): Finding[] {
+    const all = this.assessment?.findings ?? [];
+    return bay ? all.filter((f) => same(f.bay ?? undefined, bay)) : all;
+  }
+
+  /** Tries a change: figures follow at once, nothing is kept until `settle` or a rest. */
+  try(patch: PatchStep[], word: string) {
+    if (!this.draft) return;
+    this.draft = jsonpatch.applyPatch(this.draft, patch, false, false).newDocument;
+    this.#unsavedWord = word;
+    clearTimeout(this.#rest);
+    void this.#assess();
+  }
+
+  /** Tries a change and keeps it once the hand rests: for arrow keys and typing. */
+  nudge(patch: PatchStep[], word: string) {
+    this.try(patch, word);
+    this.#rest = setTimeout(() => void this.settle(), REST_MS);
+  }
+
+  /** Keeps what has been tried. */
+  async settle() {
+    clearTimeout(this.#rest);
+    await this.#saving;
+    if (!this.unsaved) return;
+    this.#saving = this.#save().finally(() => (this.#saving = undefined));
+    await this.#saving;
+  }
+
+  get unsaved(): boolean {
+    return !!this.draft && this.#unsavedWord !== '';
+  }
+
+  async #save() {
+    const draft = this.draft!;
+    const word = this.#unsavedWord;
+    const view = this.view!;
+    if (JSON.stringify(draft) === JSON.stringify(view.plan)) {
+      this.#unsavedWord = '';
+      return;
+    }
+    try {
+      const saved = await api.save(view.id, view.revision, draft, word);
+      this.connected = true;
+      // Edits made while this one travelled stay on the bench.
+      const more = this.draft !== draft;
+      this.#take(saved, more);
+    } catch (error) {
+      if (error instanceof Unreachable) {
+        this.#lost();
+      } else if (error instanceof Refused && error.problem.status === 409) {
+        this.conflict = true;
+      } else {
+        this.tell('wrong', error instanceof Error ? error.message : String(error));
+        this.discard();
+      }
+    }
+  }
+
+  #take(view: PlanView, keepDraft = false) {
+    this.view = view;
+    if (keepDraft) return;
+    this.draft = view.plan;
+    this.#unsavedWord = '';
+  }
+
+  /** Puts the plan back to what the server keeps. */
+  discard() {
+    if (!this.view) return;
+    clearTimeout(this.#rest);
+    this.#take(this.view);
+    void this.#assess();
+  }
+
+  async undo() {
+    await this.#move('undo');
+  }
+
+  async redo() {
+    await this.#move('redo');
+  }
+
+  async goTo(revision: number) {
+    await this.#move({ to: revision });
+  }
+
+  async #move(step: StepKind) {
+    await this.settle();
+    const view = this.view;
+    if (!view || this.conflict) return;
+    if (step === 'undo' && view.undo == null) return this.tell('done', 'There is nothing to undo.');
+    if (step === 'redo' && view.redo == null) return this.tell('done', 'There is nothing to redo.');
+    try {
+      const word = step === 'undo' ? view.undo : view.redo;
+      this.#take(await api.step(view.id, view.revision, step));
+      this.date = clampDate(this.date, this.draft!.season.from, this.draft!.season.to);
+      if (step === 'undo') this.tell('done', `Undone: ${word}`);
+      else if (step === 'redo') this.tell('done', `Done again: ${word}`);
+      await this.#assess();
+    } catch (error) {
+      if (error instanceof Unreachable) this.#lost();
+      else if (error instanceof Refused && error.problem.current_revision != null)
+        this.conflict = true;
+      else this.tell('wrong', error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** One click: the finding's own edit of the plan. */
+  async apply(fix: Fix) {
+    this.try(fix.patch, this.words.say(fix.word));
+    await this.settle();
+  }
+
+  /** After a conflict: take what the other one saved, or save mine on top of it. */
+  async resolve(choice: 'theirs' | 'mine') {
+    const mine = this.draft!;
+    const word = this.#unsavedWord;
+    try {
+      const theirs = await api.plan(this.view!.id);
+      this.conflict = false;
+      this.#take(theirs);
+      if (choice === 'mine' && word) {
+        this.draft = mine;
+        this.#unsavedWord = word;
+        await this.settle();
+      }
+      await this.#assess();
+    } catch (error) {
+      if (error instanceof Unreachable) this.#lost();
+      else this.tell('wrong', String(error));
+    }
+  }
+
+  /** One what-if at a time; whatever changed meanwhile is asked next. */
+  async #assess() {
+    if (this.#assessing) {
+      this.#stale = true;
+      return;
+    }
+    this.#assessing = true;
+    try {
+      do {
+        this.#stale = false;
+        if (!this.draft) return;
+        const began = performance.now();
+        const date = this.date;
+        const assessment = await api.assess(this.draft, date);
+        this.assessment = assessment;
+        this.connected = true;
+        requestAnimationFrame(() => (this.roundTripMs = performance.now() - began));
+      } while (this.#stale);
+    } catch (error) {
+      if (error instanceof Unreachable) this.#lost();
+      else {
+        this.tell('wrong', error instanceof Error ? error.message : String(error));
+        if (this.unsaved) this.discard();
+      }
+    } finally {
+      this.#assessing = false;
+    }
+  }
+
+  #lost() {
+    if (!this.connected) return;
+    this.connected = false;
+    const again = async () => {
+      try {
+        await api.health();
+        this.connected = true;
+        await this.settle();
+        await this.#assess();
+      } catch {
+        setTimeout(() => void again(), RETRY_MS);
+      }
+    };
+    setTimeout(() => void again(), RETRY_MS);
+  }
+
+  /** Notices a server that went away while nothing was asked of it. */
+  async watch() {
+    if (!this.connected || this.stage !== 'ready') return;
+    try {
+      await api.health();
+    } catch {
+      this.#lost();
+    }
+  }
+
+  tell(tone: Notice['tone'], text: string) {
+    const id = ++this.#noticeId;
+    this.notices = [...this.notices.slice(-2), { id, tone, text }];
+    setTimeout(() => this.dismiss(id), tone === 'wrong' ? 12_000 : 4000);
+  }
+
+  dismiss(id: number) {
+    this.notices = this.notices.filter((notice) => notice.id !== id);
+  }
+
+  /** Crops, trays, bays and findings whose words hold `text`. */
+  find(text: string): Found[] {
+    const wanted = text.trim().toLowerCase();
+    if (!wanted || !this.draft) return [];
+    const hits: Found[] = [];
+    const seen = new SvelteSet<string>();
+    const add = (found: Found) => {
+      const key = `${found.kind} ${found.title} ${found.detail}`;
+      if (!key.toLowerCase().includes(wanted) || seen.has(key)) return;
+      seen.add(key);
+      hits.push(found);
+    };
+    const sowings = this.assessment?.sowings ?? [];
+    for (const bay of this.room?.bays ?? []) {
+      add({ kind: 'bay', title: bay.name, detail: '', bay: bay.bay });
+    }
+    for (const dates of sowings) {
+      const detail = `sow ${this.words.shortDate(dates.sow)}, out ${this.words.shortDate(dates.out)}`;
+      add({ kind: 'sowing', title: dates.name, detail, date: dates.sow });
+    }
+    for (const tray of this.draft.trays) {
+      const dates = sowings.find((s) => s.sowing === tray.sowing);
+      const stand = tray.stands[0];
+      add({
+        kind: 'tray',
+        title: tray.name,
+        detail: dates?.name ?? '',
+        bay: stand?.bay,
+        date: dates?.emerge ?? dates?.sow,
+      });
+    }
+    for (const finding of this.findings()) {
+      add({
+        kind: 'finding',
+        title: this.words.say(finding.headline),
+        detail: this.words.say(finding.reason),
+        bay: finding.bay ?? undefined,
+        date: finding.days.from,
+      });
+    }
+    return hits.slice(0, 12);
+  }
+}
+
+export interface Found {
+  kind: 'bay' | 'sowing' | 'tray' | 'finding';
+  title: string;
+  detail: string;
+  bay?: BayRef | undefined;
+  date?: string | undefined;
+}
+
+export function same(a: BayRef | undefined, b: BayRef | undefined): boolean {
+  return !!a && !!b && a.place === b.place && a.tier === b.tier;
+}
+
+export const bench = new Workbench();

@@ -1,0 +1,123 @@
+<script lang="ts">
+  import '../app.css';
+  import { replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import { Button } from 'flowbite-svelte';
+  import { onMount, untrack } from 'svelte';
+  import Ribbon from '$lib/ribbon/Ribbon.svelte';
+  import OpenFile from '$lib/setup/OpenFile.svelte';
+  import Conflict from '$lib/shell/Conflict.svelte';
+  import Find from '$lib/shell/Find.svelte';
+  import { screen } from '$lib/shell/ground.svelte';
+  import Header from '$lib/shell/Header.svelte';
+  import Help from '$lib/shell/Help.svelte';
+  import { onKey } from '$lib/shell/keys';
+  import { bench } from '$lib/workbench.svelte';
+
+  const { children } = $props();
+  const WATCH_MS = 5000;
+
+  onMount(() => {
+    bench.chooseUnits(screen.units);
+    const bay = page.url.searchParams.get('bay')?.split('/');
+    if (bay?.[0] && bay[1]) bench.select({ place: bay[0], tier: bay[1] });
+    void bench.load(page.url.searchParams.get('on'));
+    const watch = setInterval(() => void bench.watch(), WATCH_MS);
+    return () => clearInterval(watch);
+  });
+
+  $effect(() => {
+    document.documentElement.classList.toggle('dark', screen.ground === 'night');
+  });
+
+  // The address names the day and the bay, so that reloading and passing it on show the same.
+  $effect(() => {
+    const date = bench.date;
+    const bay = bench.selected;
+    if (!date) return;
+    untrack(() => {
+      const url = new URL(location.href);
+      url.searchParams.set('on', date);
+      if (bay) url.searchParams.set('bay', `${bay.place}/${bay.tier}`);
+      else url.searchParams.delete('bay');
+      if (url.href !== location.href) replaceState(url, page.state);
+    });
+  });
+
+  function leaving(event: BeforeUnloadEvent) {
+    if (!bench.unsaved) return;
+    void bench.settle();
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={onKey} onbeforeunload={leaving} />
+
+<div class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden">
+  <Header />
+  {#if !bench.connected}
+    <p class="bg-wine-soft px-4 py-2 text-wine" role="alert">
+      <b>No longer connected.</b>
+      {bench.unsaved
+        ? 'Your last change waits here and is saved when the server is back.'
+        : 'The figures are as they were; they follow again when the server is back.'}
+    </p>
+  {/if}
+  {#if bench.stage === 'ready'}
+    <Ribbon />
+    <main class="flex min-h-0 grow flex-col lg:overflow-y-auto" data-round-trip={bench.roundTripMs}>
+      {@render children()}
+    </main>
+  {:else}
+    <main class="grid grow place-items-center p-6 text-center">
+      {#if bench.stage === 'loading'}
+        <p class="text-lg text-soft" role="status">Fetching the plan…</p>
+      {:else if bench.stage === 'failed'}
+        <div role="alert">
+          <h1 class="text-2xl">The plan could not be fetched</h1>
+          <p class="mt-2 mb-4 text-soft">{bench.failure}</p>
+          <Button class="bg-coral! text-on-coral!" onclick={() => void bench.load(null)}
+            >Try again</Button
+          >
+        </div>
+      {:else}
+        <div class="max-w-md">
+          <svg width="120" height="70" viewBox="0 0 34 20" class="mx-auto" aria-hidden="true">
+            <path d="M8 14a9 9 0 0 1 18 0z" fill="var(--coral)" />
+            <path d="M1 17h32" stroke="var(--ink)" stroke-width="1.4" stroke-linecap="round" />
+          </svg>
+          <h1 class="mt-4 text-2xl">No plan yet</h1>
+          <p class="mt-2 mb-4 text-soft">
+            Begin with the Kettle Fen demo and make it your own, or open a plan that you kept.
+          </p>
+          <div class="flex flex-wrap justify-center gap-2">
+            <Button class="bg-coral! text-on-coral!" onclick={() => void bench.beginWithDemo()}
+              >Begin with the demo</Button
+            >
+            <OpenFile />
+          </div>
+        </div>
+      {/if}
+    </main>
+  {/if}
+</div>
+
+<Find />
+<Help />
+<Conflict />
+
+<div
+  class="pointer-events-none fixed bottom-4 left-4 z-50 flex flex-col gap-2"
+  role="status"
+  aria-live="polite"
+>
+  {#each bench.notices as notice (notice.id)}
+    <div
+      class="card pointer-events-auto flex max-w-lg items-start gap-3 px-4 py-2 whitespace-pre-line shadow-lg"
+      class:text-wine={notice.tone === 'wrong'}
+    >
+      <span class="grow">{notice.text}</span>
+      <button aria-label="Dismiss" onclick={() => bench.dismiss(notice.id)}>✕</button>
+    </div>
+  {/each}
+</div>

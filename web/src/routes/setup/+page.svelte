@@ -1,0 +1,136 @@
+<script lang="ts">
+  import { Input, Label } from 'flowbite-svelte';
+  import DatesTable from '$lib/setup/DatesTable.svelte';
+  import History from '$lib/setup/History.svelte';
+  import OpenFile from '$lib/setup/OpenFile.svelte';
+  import FindingCard from '$lib/sheet/FindingCard.svelte';
+  import NumberField from '$lib/sheet/NumberField.svelte';
+  import { setAir, setSite } from '$lib/edits';
+  import type { PatchStep } from '$lib/api/client';
+  import { bench } from '$lib/workbench.svelte';
+
+  const site = $derived(bench.draft?.site);
+  const words = $derived(bench.words);
+  const findings = $derived(bench.findings().filter((f) => !f.bay));
+
+  function keep(patch: PatchStep[], word: string) {
+    bench.try(patch, word);
+    void bench.settle();
+  }
+
+  function setFrost(event: Event) {
+    const value = (event.currentTarget as HTMLInputElement).value;
+    if (!value || value === site?.last_frost) return;
+    bench.nudge(setSite('last_frost', value), `set the last frost to ${words.date(value)}`);
+  }
+</script>
+
+<svelte:head><title>Setup · Faint Sunrise</title></svelte:head>
+
+<div class="grid grow gap-4 p-4 lg:grid-cols-[22rem_1fr]">
+  <h1 class="sr-only">Setup</h1>
+  {#if site}
+    <div class="flex flex-col gap-4">
+      <section class="card p-4">
+        <h2 class="text-xl">{site.name}</h2>
+        <div class="mt-2">
+          <Label for="last-frost" class="mb-0.5 text-sm text-soft!">Last frost, even odds</Label>
+          <Input
+            id="last-frost"
+            type="date"
+            class="w-48 border-line! bg-raised! px-2! py-1! text-base! text-ink!"
+            value={site.last_frost}
+            oninput={setFrost}
+          />
+        </div>
+        <div class="mt-3 grid grid-cols-2 gap-3">
+          <NumberField
+            label="Air by day"
+            value={site.air.day_c}
+            quantity="temperature_c"
+            min={-10}
+            max={45}
+            onset={(c) =>
+              keep(setAir('day_c', c), `set the air by day to ${words.number(c, 'temperature_c')}`)}
+          />
+          <NumberField
+            label="Air by night"
+            value={site.air.night_c}
+            quantity="temperature_c"
+            min={-10}
+            max={45}
+            onset={(c) =>
+              keep(
+                setAir('night_c', c),
+                `set the air by night to ${words.number(c, 'temperature_c')}`,
+              )}
+          />
+          <NumberField
+            label="Price of a kWh, {site.currency}"
+            value={site.price_per_kwh}
+            quantity="money"
+            min={0}
+            max={10000}
+            onset={(price) =>
+              keep(
+                setSite('price_per_kwh', price),
+                `set the price of a kWh to ${words.number(price, 'money')}`,
+              )}
+          />
+          <NumberField
+            label="Mains"
+            value={site.mains_v}
+            quantity="voltage_v"
+            min={90}
+            max={260}
+            onset={(v) =>
+              keep(setSite('mains_v', v), `set the mains to ${words.number(v, 'voltage_v')}`)}
+          />
+          <NumberField
+            label="Latitude, north"
+            value={site.latitude_deg}
+            quantity="angle_deg"
+            min={-90}
+            max={90}
+            onset={(deg) =>
+              keep(
+                setSite('latitude_deg', deg),
+                `set the latitude to ${words.number(deg, 'angle_deg')}`,
+              )}
+          />
+          <div>
+            <p class="text-sm text-soft">Time zone</p>
+            <p class="py-1">{site.time_zone}</p>
+          </div>
+        </div>
+      </section>
+      <section class="card p-4">
+        <h2 class="text-lg">Keep and pass on</h2>
+        <p class="my-2 text-sm text-soft">
+          The plan is one JSON file, described in docs/plan-format.md.
+        </p>
+        <div class="flex flex-wrap gap-2">
+          <a
+            class="quiet border-frame! font-semibold"
+            href="/api/plans/{bench.view?.id}/file"
+            download>Save the plan as a file</a
+          >
+          <OpenFile />
+        </div>
+      </section>
+      <section class="card p-4">
+        <h2 class="mb-1 text-lg">History</h2>
+        <History />
+      </section>
+    </div>
+    <div class="flex min-w-0 flex-col gap-4">
+      {#each findings as finding, i (`${finding.code}-${i}`)}
+        <FindingCard {finding} first={i === 0} />
+      {/each}
+      <section class="card overflow-x-auto p-4">
+        <h2 class="mb-1 text-xl">Dates that follow</h2>
+        <DatesTable />
+      </section>
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,91 @@
+//! `cargo xtask bench`: the budgets of docs/ARCHITECTURE.md beside what is measured here.
+
+use anyhow::{Context, Result};
+use xshell::{Shell, cmd};
+
+use crate::setup;
+
+pub fn run(sh: &Shell) -> Result<()> {
+    setup::node_packages(sh)?;
+    setup::front_end(sh)?;
+    let chromium = setup::chromium(sh)?;
+    cmd!(sh, "cargo build --release -p faint-sunrise").run()?;
+    let core = cmd!(sh, "cargo bench --quiet -p sunrise-core --bench budgets").read()?;
+    println!("{core}");
+    let app = cmd!(sh, "npx tsx e2e/bench.ts")
+        .env("CHROMIUM", chromium)
+        .env("FAINT_SUNRISE", "target/release/faint-sunrise")
+        .read()?;
+    let app = app.lines().last().unwrap_or_default();
+    let field = |name: &str| -> Result<f64> {
+        let (_, rest) = app
+            .split_once(&format!("\"{name}\":"))
+            .with_context(|| format!("e2e/bench.ts did not measure {name}"))?;
+        let end = rest.find([',', '}']).unwrap_or(rest.len());
+        Ok(rest[..end].parse()?)
+    };
+    let ms = |name| field(name).map(|value| format!("{value:.0} ms"));
+
+    let rows = [
+        (
+            "direct light of one bay, 6 lamps, 40 x 20 points",
+            "5 ms with reflections",
+            median(&core, "light_field")?,
+        ),
+        (
+            "assess the demo on one day (15 trays)",
+            "-",
+            median(&core, "assess_day")?,
+        ),
+        (
+            "assess the demo on each of its 152 days (15 trays)",
+            "30 ms for 60 trays, 120 days",
+            median(&core, "assess_season")?,
+        ),
+        (
+            "drag a lamp: input to new figures on screen, median",
+            "100 ms",
+            ms("drag_ms")?,
+        ),
+        (
+            "the same, the worst of 40 moves",
+            "100 ms",
+            ms("drag_worst_ms")?,
+        ),
+        (
+            "start to first answered request, demo data",
+            "500 ms",
+            ms("start_ms")?,
+        ),
+        (
+            "first view usable in the browser",
+            "1000 ms",
+            ms("first_view_ms")?,
+        ),
+        (
+            "compressed script for it",
+            "300 kB",
+            format!("{:.0} kB", field("script_kb")?),
+        ),
+        (
+            "resident memory with the demo",
+            "80 MB",
+            format!("{:.0} MB", field("resident_mb")?),
+        ),
+    ];
+    println!("| what | budget | measured |\n|---|---|---|");
+    for (what, budget, measured) in rows {
+        println!("| {what} | {budget} | {measured} |");
+    }
+    Ok(())
+}
+
+/// The median that divan printed for a benchmark: fastest, slowest, median, mean.
+fn median(output: &str, name: &str) -> Result<String> {
+    output
+        .lines()
+        .find(|line| line.contains(name))
+        .and_then(|line| line.split('│').nth(2))
+        .map(|cell| cell.trim().to_owned())
+        .with_context(|| format!("no benchmark {name} was run"))
+}
