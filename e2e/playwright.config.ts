@@ -2,9 +2,15 @@ import { defineConfig } from '@playwright/test';
 import { LAUNCH } from './chromium.ts';
 
 export default defineConfig({
-  testDir: './tests',
+  // `npm test` runs the first; the others have commands of their own.
+  projects: [
+    { name: 'tests', testDir: './tests' },
+    { name: 'shots', testDir: './shots' },
+    { name: 'bench', testDir: './bench' },
+  ],
   outputDir: './test-results',
   workers: 2,
+  fullyParallel: false,
   timeout: 60_000,
   forbidOnly: !!process.env.CI,
   reporter: [['list']],
@@ -12,6 +18,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
     launchOptions: LAUNCH,
-    trace: 'retain-on-failure',
+    trace: process.env.CI ? 'off' : 'retain-on-failure',
   },
 });

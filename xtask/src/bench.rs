@@ -12,15 +12,21 @@ pub fn run(sh: &Shell) -> Result<()> {
     cmd!(sh, "cargo build --release -p faint-sunrise").run()?;
     let core = cmd!(sh, "cargo bench --quiet -p sunrise-core --bench budgets").read()?;
     println!("{core}");
-    let app = cmd!(sh, "npx tsx e2e/bench.ts")
+    let app = cmd!(sh, "npm run --silent bench --workspace e2e")
         .env("CHROMIUM", chromium)
-        .env("FAINT_SUNRISE", "target/release/faint-sunrise")
+        .env(
+            "FAINT_SUNRISE",
+            sh.current_dir().join("target/release/faint-sunrise"),
+        )
         .read()?;
-    let app = app.lines().last().unwrap_or_default();
+    let app = app
+        .lines()
+        .find(|line| line.starts_with('{'))
+        .unwrap_or_default();
     let field = |name: &str| -> Result<f64> {
         let (_, rest) = app
             .split_once(&format!("\"{name}\":"))
-            .with_context(|| format!("e2e/bench.ts did not measure {name}"))?;
+            .with_context(|| format!("the browser's benchmark did not measure {name}"))?;
         let end = rest.find([',', '}']).unwrap_or(rest.len());
         Ok(rest[..end].parse()?)
     };

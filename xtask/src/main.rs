@@ -56,7 +56,7 @@ fn shots(sh: &Shell) -> Result<()> {
     setup::front_end(sh)?;
     let chromium = setup::chromium(sh)?;
     cmd!(sh, "cargo build -p faint-sunrise").run()?;
-    cmd!(sh, "npx tsx e2e/shots.ts")
+    cmd!(sh, "npm run --silent shots --workspace e2e")
         .env("CHROMIUM", chromium)
         .run()?;
     Ok(())

@@ -307,24 +307,8 @@ impl<'a> Looker<'a> {
         trays: &[TrayOnDay],
         burning: bool,
     ) -> BayLight {
-        let cells: Vec<(f64, Cell)> = standing
-            .iter()
-            .zip(trays)
-            .flat_map(|(s, tray)| {
-                let points = s.footprint.cells(tray.columns, tray.rows);
-                tray.ppfd.iter().zip(points).map(|(&ppfd, (x_mm, y_mm))| {
-                    let tray = tray.tray.clone();
-                    (ppfd, Cell { tray, x_mm, y_mm })
-                })
-            })
-            .collect();
-        let values: Vec<f64> = cells.iter().map(|(ppfd, _)| *ppfd).collect();
+        let values: Vec<f64> = trays.iter().flat_map(|tray| &tray.ppfd).copied().collect();
         let ppfd = Spread::of(&values);
-        // The first of equals, so that the mark does not jump about.
-        let cell_of = |value: f64| {
-            let found = cells.iter().find(|(ppfd, _)| *ppfd == value);
-            found.expect("a tray has cells").1.clone()
-        };
         let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
         let lowest_face = bay
             .tier
@@ -343,8 +327,8 @@ impl<'a> Looker<'a> {
             } else {
                 0.0
             },
-            worst: cell_of(ppfd.least),
-            best: cell_of(ppfd.most),
+            worst: cell_with(ppfd.least, standing, trays),
+            best: cell_with(ppfd.most, standing, trays),
             target,
             ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
                 low: ppfd_umol_m2_s(band.low, hours),
@@ -420,6 +404,20 @@ impl<'a> Looker<'a> {
             },
         })
     }
+}
+
+/// The first cell that gets `ppfd`: the first of equals, so that its mark does not jump about.
+fn cell_with(ppfd: f64, standing: &[Standing<'_>], trays: &[TrayOnDay]) -> Cell {
+    standing
+        .iter()
+        .zip(trays)
+        .find_map(|(s, tray)| {
+            let index = tray.ppfd.iter().position(|&value| value == ppfd)?;
+            let (x_mm, y_mm) = s.footprint.cells(tray.columns, tray.rows)[index];
+            let tray = tray.tray.clone();
+            Some(Cell { tray, x_mm, y_mm })
+        })
+        .expect("the value was found in one of these cells")
 }
 
 /// How far the lamps as they hang miss the bands. Lamps at different heights count at their mean.

@@ -1,6 +1,6 @@
 //! The front end, embedded in the binary.
 
-use axum::http::{StatusCode, Uri, header};
+use axum::http::{HeaderMap, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
 use rust_embed::RustEmbed;
 
@@ -8,47 +8,55 @@ use crate::problem::Problem;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/build"]
+#[exclude = "*.br"]
 struct Pages;
 
 /// A file of the front end; the page itself for any address that a person may have bookmarked.
-pub async fn serve(uri: Uri) -> Response {
+pub async fn serve(uri: Uri, headers: HeaderMap) -> Response {
     let path = uri.path().trim_start_matches('/');
-    if let Some(file) = Pages::get(path) {
-        let forever = path.starts_with("_app/immutable/");
-        return answer(path, file, forever);
+    if let Some(response) = answer(path, &headers) {
+        return response;
     }
     // A page's own files must fail loudly: HTML in place of a script only hides the loss.
     let last = path.rsplit('/').next().unwrap_or_default();
     if path.starts_with("_app/") || path.starts_with("api/") || last.contains('.') {
         return Problem::not_here(uri.path()).into_response();
     }
-    match Pages::get("index.html") {
-        Some(page) => answer("index.html", page, false),
-        None => (
+    answer("index.html", &headers).unwrap_or_else(|| {
+        (
             StatusCode::NOT_FOUND,
             "This binary was built without its front end: run `cargo xtask demo`.\n",
         )
-            .into_response(),
-    }
+            .into_response()
+    })
 }
 
-fn answer(path: &str, file: rust_embed::EmbeddedFile, forever: bool) -> Response {
-    let caching = if forever {
+/// The file at `path`, compressed when the build made it so and the browser takes it.
+fn answer(path: &str, headers: &HeaderMap) -> Option<Response> {
+    let file = Pages::get(path)?;
+    let caching = if path.starts_with("_app/immutable/") {
         "public, max-age=31536000, immutable"
     } else {
         "no-cache"
     };
-    let kind = if path == "index.html" {
-        "text/html; charset=utf-8".to_owned()
-    } else {
-        file.metadata.mimetype().to_owned()
+    let kind = match file.metadata.mimetype() {
+        "text/html" => "text/html; charset=utf-8",
+        kind => kind,
     };
-    (
-        [
-            (header::CONTENT_TYPE, kind),
-            (header::CACHE_CONTROL, caching.to_owned()),
-        ],
-        file.data.into_owned(),
-    )
-        .into_response()
+    let plain = [
+        (header::CONTENT_TYPE, kind.to_owned()),
+        (header::CACHE_CONTROL, caching.to_owned()),
+        (header::VARY, "accept-encoding".to_owned()),
+    ];
+    let accepted = headers.get(header::ACCEPT_ENCODING);
+    let gzip = accepted.is_some_and(|v| v.to_str().is_ok_and(|v| v.contains("gzip")));
+    Some(match Pages::get(&format!("{path}.gz")).filter(|_| gzip) {
+        Some(packed) => (
+            plain,
+            [(header::CONTENT_ENCODING, "gzip")],
+            packed.data.into_owned(),
+        )
+            .into_response(),
+        None => (plain, file.data.into_owned()).into_response(),
+    })
 }

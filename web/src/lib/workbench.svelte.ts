@@ -67,8 +67,8 @@ class Workbench {
   async load(date: string | null) {
     this.stage = 'loading';
     try {
-      this.#rows = await api.units();
-      const [latest] = await api.plans();
+      const [rows, [latest]] = await Promise.all([api.units(), api.plans()]);
+      this.#rows = rows;
       if (!latest) {
         this.stage = 'empty';
         return;

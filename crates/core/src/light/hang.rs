@@ -55,18 +55,26 @@ pub fn heights(lowest_mm: f64, highest_mm: f64) -> Vec<f64> {
     (first..=last).map(|i| i as f64 * HEIGHT_STEP_MM).collect()
 }
 
-/// The light over all trays with the lamps at `height_mm`.
-pub fn spread_at(wants: &[Want<'_>], height_mm: f64) -> Spread {
-    let trays: Vec<Spread> = wants
+/// The light on each tray with the lamps at `height_mm`.
+fn light_on(wants: &[Want<'_>], height_mm: f64) -> Vec<Spread> {
+    wants
         .iter()
         .map(|want| want.falloff.at(height_mm - want.canopy_mm))
-        .collect();
+        .collect()
+}
+
+fn together(trays: &[Spread]) -> Spread {
     let mean = trays.iter().map(|t| t.mean).sum::<f64>() / trays.len().max(1) as f64;
     Spread {
         mean,
         least: trays.iter().map(|t| t.least).fold(mean, f64::min),
         most: trays.iter().map(|t| t.most).fold(mean, f64::max),
     }
+}
+
+/// The light over all trays with the lamps at `height_mm`.
+pub fn spread_at(wants: &[Want<'_>], height_mm: f64) -> Spread {
+    together(&light_on(wants, height_mm))
 }
 
 /// The light at each of `heights`.
@@ -90,18 +98,23 @@ pub fn sweep(wants: &[Want<'_>], heights: &[f64]) -> Vec<SweepPoint> {
 /// Per tray, the worst cell's shortfall and the best cell's excess, relative to the band's edge,
 /// and twice the mean's, since the mean is most of the plants.
 pub fn miss(wants: &[Want<'_>], setting: Setting) -> f64 {
+    let trays = light_on(wants, setting.height_mm);
+    miss_of(wants, &trays, setting.hours_h)
+}
+
+fn miss_of(wants: &[Want<'_>], trays: &[Spread], hours_h: f64) -> f64 {
     let outside = |dli: f64, band: &RangeInclusive<f64>| {
         let (low, high) = (*band.start(), *band.end());
         ((low - dli) / low).max(0.0) + ((dli - high) / high).max(0.0)
     };
     let total: f64 = wants
         .iter()
-        .map(|want| {
-            let ppfd = want.falloff.at(setting.height_mm - want.canopy_mm);
+        .zip(trays)
+        .map(|(want, ppfd)| {
             [(ppfd.least, 1.0), (ppfd.most, 1.0), (ppfd.mean, 2.0)]
                 .into_iter()
                 .map(|(ppfd, weight)| {
-                    weight * outside(dli_mol_m2_d(ppfd, setting.hours_h), &want.dli_mol_m2_d)
+                    weight * outside(dli_mol_m2_d(ppfd, hours_h), &want.dli_mol_m2_d)
                 })
                 .sum::<f64>()
         })
@@ -128,7 +141,8 @@ pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Sett
     let steps = ((most_hours - LEAST_HOURS) / HOURS_STEP).floor().max(0.0) as i32;
     let mut candidates = Vec::new();
     for &height_mm in heights {
-        let light = spread_at(wants, height_mm);
+        let trays = light_on(wants, height_mm);
+        let light = together(&trays);
         let evenness = if light.mean > 0.0 {
             light.least / light.mean
         } else {
@@ -141,7 +155,7 @@ pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Sett
             };
             candidates.push(Candidate {
                 setting,
-                miss: miss(wants, setting),
+                miss: miss_of(wants, &trays, setting.hours_h),
                 evenness,
             });
         }

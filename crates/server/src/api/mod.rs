@@ -18,6 +18,7 @@ use sunrise_core::fault::Fault;
 use sunrise_core::plan::Plan;
 use sunrise_core::say;
 use sunrise_store::{Store, StoreError};
+use tower_http::CompressionLevel;
 use tower_http::compression::CompressionLayer;
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::TraceLayer;
@@ -105,7 +106,7 @@ pub fn router(store: Store) -> Router {
             header::X_CONTENT_TYPE_OPTIONS,
             HeaderValue::from_static("nosniff"),
         ))
-        .layer(CompressionLayer::new())
+        .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(TraceLayer::new_for_http())
 }
 
