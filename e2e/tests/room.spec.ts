@@ -118,7 +118,7 @@ test('numbers typed in place are understood or refused in place', async ({ page,
   await hours.fill('13,5');
   await hours.press('Enter');
   await expect(page.getByTestId('power')).toContainText('2.43');
-  const lamps = page.getByLabel('Lamps over the deck');
+  const lamps = page.getByLabel('Lamps hang at');
   await lamps.fill('90');
   await lamps.press('Enter');
   await expect(page.getByRole('alert')).toContainText('From 1\u00a0cm to 39\u00a0cm');

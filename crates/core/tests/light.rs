@@ -1,5 +1,6 @@
 //! Light against figures from outside.
 
+use sunrise_core::light::emitter::Emitter;
 use sunrise_core::light::photons::{illuminants, umol_per_s_per_klm};
 use sunrise_core::light::scene::Scene;
 use sunrise_core::room::LampFamily;
@@ -77,4 +78,71 @@ fn photons_per_lumen_lie_between_the_illuminants_and_hold_at_the_ends() {
     assert!((led(4604.0) - (14.337 + 13.955) / 2.0).abs() < 1e-3);
     assert_eq!(led(2000.0), 14.911);
     assert_eq!(led(9000.0), 14.409);
+}
+
+fn strip(m: f64) -> Emitter {
+    Emitter {
+        x_mm: [-585.0, 585.0],
+        y_mm: [-20.0, 20.0],
+        z_mm: 300.0,
+        flux: 2200.0,
+        beam_exponent: m,
+    }
+}
+
+#[test]
+fn a_floor_wide_enough_receives_all_the_light() {
+    for (m, reach_mm) in [(1.0, 9000.0), (2.0, 5000.0), (6.0, 2500.0)] {
+        let lamp = strip(m);
+        // The midpoint rule over a quarter of the floor: the lamp is symmetric.
+        let step = 25.0;
+        let count = (reach_mm / step) as u32;
+        let mut sum = 0.0;
+        for i in 0..count {
+            for j in 0..count {
+                let at = |k: u32| (f64::from(k) + 0.5) * step;
+                sum += lamp.irradiance(at(i), at(j), 0.0);
+            }
+        }
+        let flux = 4.0 * sum * (step / 1000.0) * (step / 1000.0);
+        assert!(
+            (flux / 2200.0 - 1.0).abs() < 0.01,
+            "m {m}: {flux} lm of 2200"
+        );
+    }
+}
+
+#[test]
+fn light_adds_up_and_is_the_same_seen_from_either_side() {
+    for m in [1.0, 1.7, 4.0] {
+        let lamp = strip(m);
+        let halves = [[-585.0, 0.0], [0.0, 585.0]].map(|x_mm| Emitter {
+            x_mm,
+            flux: 1100.0,
+            ..lamp
+        });
+        for (x, y) in [(0.0, 0.0), (400.0, 120.0), (-700.0, 300.0)] {
+            let whole = lamp.irradiance(x, y, 0.0);
+            let parts: f64 = halves.iter().map(|half| half.irradiance(x, y, 0.0)).sum();
+            assert!((parts / whole - 1.0).abs() < 1e-3, "m {m} at {x}, {y}");
+            let mirrored = lamp.irradiance(-x, -y, 0.0);
+            assert!((mirrored / whole - 1.0).abs() < 1e-9, "m {m} at {x}, {y}");
+        }
+    }
+}
+
+#[test]
+fn no_gap_or_place_gives_a_figure_that_is_none() {
+    for m in [0.2, 1.0, 3.3, 150.0] {
+        let lamp = strip(m);
+        for gap in [1e-6, 0.01, 1.0, 50.0, 1e5] {
+            for (x, y) in [(0.0, 0.0), (585.0, 20.0), (585.0, 500.0), (-1e5, 1e5)] {
+                let light = lamp.irradiance(x, y, 300.0 - gap);
+                assert!(
+                    light.is_finite() && light >= 0.0,
+                    "m {m}, gap {gap}: {light}"
+                );
+            }
+        }
+    }
 }

@@ -81,6 +81,7 @@ impl Problem {
 fn title(status: StatusCode) -> &'static str {
     match status {
         StatusCode::BAD_REQUEST => "This is not JSON",
+        StatusCode::FORBIDDEN => "Not by this name",
         StatusCode::NOT_FOUND => "Not found",
         StatusCode::METHOD_NOT_ALLOWED => "This cannot be done here",
         StatusCode::CONFLICT => "The plan has changed meanwhile",

@@ -159,7 +159,8 @@ class Workbench {
   /** Keeps what has been tried. */
   async settle() {
     clearTimeout(this.#rest);
-    await this.#saving;
+    // In a loop: of two that waited for the same save only one may go on with the next.
+    while (this.#saving) await this.#saving;
     if (!this.unsaved) return;
     this.#saving = this.#save().finally(() => (this.#saving = undefined));
     await this.#saving;
@@ -325,6 +326,7 @@ class Workbench {
   }
 
   tell(tone: Notice['tone'], text: string) {
+    if (this.notices.some((notice) => notice.text === text)) return;
     const id = ++this.#noticeId;
     this.notices = [...this.notices.slice(-2), { id, tone, text }];
     setTimeout(() => this.dismiss(id), tone === 'wrong' ? 12_000 : 4000);

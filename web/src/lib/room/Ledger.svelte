@@ -23,7 +23,7 @@
 <button
   tabindex="-1"
   aria-hidden="true"
-  class="absolute flex w-72 flex-col justify-center overflow-hidden rounded-lg border px-3 text-left text-sm leading-snug"
+  class="absolute flex w-72 flex-col justify-center overflow-hidden rounded-lg border px-3 text-left text-sm leading-tight"
   class:border-coral!={selected}
   class:border-transparent={!selected}
   style:top="{top}px"
@@ -48,6 +48,10 @@
       >
     </span>
     <DliGauge dli={bay.light.dli} target={bay.light.target} width={262} />
+    <span class="text-soft"
+      >{words.number(bay.light.dli.mean, 'dli_mol_m2_d')}{#if bay.light.target}, wants {bay.light
+          .target.low} to {bay.light.target.high}{/if}</span
+    >
     {#if finding}
       <span
         class="truncate font-semibold"

@@ -56,8 +56,8 @@
     <h2 class="text-2xl">{bay.name}</h2>
     <p class="text-soft">
       {#if bay.trays.length > 0}
-        {bay.trays.length === 1 ? '1 tray' : `${bay.trays.length} trays`}{#if until}, the first
-          leaves after {words.date(until)}{/if}
+        {bay.trays.length === 1 ? '1 tray' : `${bay.trays.length} trays`}{#if until}; first to go
+          after {words.shortDate(until)}{/if}
       {:else if tier?.storage}
         kept for storage
       {:else}
@@ -87,9 +87,9 @@
 
   {#if lamps.length > 0}
     <section aria-label="Lamps">
-      <div class="flex flex-wrap items-start gap-x-5 gap-y-2">
+      <div class="flex flex-wrap items-start gap-x-3 gap-y-2">
         <NumberField
-          label="Lamps over the deck"
+          label="Lamps hang at"
           value={height}
           quantity="length_mm"
           min={bay.lowest_face_mm}
@@ -106,7 +106,7 @@
         />
         {#if bay.light}
           <div>
-            <p class="text-sm text-soft">Gap to the leaves</p>
+            <p class="text-sm text-soft">Gap to leaves</p>
             <p class="py-1 text-lg font-semibold" data-testid="gap">
               {words.number(bay.light.gap_mm, 'length_mm')}
             </p>
@@ -183,6 +183,10 @@
         <WhyNote of="height" why={bay.hang.why} />
       </div>
       <Sweep {bay} nowMm={height} />
+      <p class="text-sm text-soft">
+        PPFD in {words.unit('ppfd_umol_m2_s').unit} against {words.unit('length_mm').unit} over the deck:
+        mean, worst to best cell; the wanted band in green
+      </p>
     </section>
   {/if}
 

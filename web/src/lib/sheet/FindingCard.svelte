@@ -10,7 +10,7 @@
   }
   const { finding, first = false }: Props = $props();
   const words = $derived(bench.words);
-  const tone = { harm: 'Harm', conflict: 'Does not fit', advice: 'Better so' } as const;
+  const tone = { harm: 'Harm', conflict: 'Does not fit', advice: '' } as const;
 </script>
 
 <article
@@ -18,20 +18,18 @@
   class:bg-straw-soft={first && finding.severity === 'advice'}
   class:bg-wine-soft={finding.severity !== 'advice'}
 >
-  <p class="text-sm font-semibold" class:text-wine={finding.severity !== 'advice'}>
-    {tone[finding.severity]}
-  </p>
-  <h3 class="text-lg">{words.say(finding.headline)}</h3>
-  <p>{words.say(finding.reason)}</p>
-  <div class="mt-2 flex flex-wrap items-center gap-2">
+  {#if tone[finding.severity]}
+    <p class="text-sm font-semibold text-wine">{tone[finding.severity]}</p>
+  {/if}
+  <div class="flex items-center justify-between gap-3">
+    <h3 class="text-lg">{words.say(finding.headline)}</h3>
     {#each finding.fixes as fix (fix.label.text)}
       <Button
-        class="bg-coral! text-on-coral! font-semibold hover:opacity-90"
+        class="shrink-0 bg-coral! px-4! py-2! font-semibold text-on-coral! hover:opacity-90"
         onclick={() => void bench.apply(fix)}>{words.say(fix.label)}</Button
       >
     {/each}
-    <span class="text-sm" class:text-soft={!first && finding.severity === 'advice'}
-      >{finding.source}</span
-    >
   </div>
+  <p class="mt-1">{words.say(finding.reason)}</p>
+  <p class="mt-1 text-sm">Rule: {finding.source}</p>
 </article>

@@ -57,7 +57,7 @@
 
 <div>
   <Label for={id} class="mb-0.5 text-sm text-soft!">{label}</Label>
-  <div class="flex w-28 items-center gap-1.5">
+  <div class="flex w-[6.5rem] items-center gap-1.5">
     <Input
       {id}
       inputmode="decimal"

@@ -23,6 +23,13 @@
     if (!value || value === site?.last_frost) return;
     bench.nudge(setSite('last_frost', value), `set the last frost to ${words.date(value)}`);
   }
+
+  // The server knows the zones; it says so when a name is none.
+  function setZone(event: Event) {
+    const zone = (event.currentTarget as HTMLInputElement).value.trim();
+    if (zone !== site?.time_zone)
+      keep(setSite('time_zone', zone), `set the time zone to ${zone}`.slice(0, 120));
+  }
 </script>
 
 <svelte:head><title>Setup · Faint Sunrise</title></svelte:head>
@@ -87,7 +94,7 @@
               keep(setSite('mains_v', v), `set the mains to ${words.number(v, 'voltage_v')}`)}
           />
           <NumberField
-            label="Latitude, north"
+            label="Latitude"
             value={site.latitude_deg}
             quantity="angle_deg"
             min={-90}
@@ -99,8 +106,13 @@
               )}
           />
           <div>
-            <p class="text-sm text-soft">Time zone</p>
-            <p class="py-1">{site.time_zone}</p>
+            <Label for="time-zone" class="mb-0.5 text-sm text-soft!">Time zone</Label>
+            <Input
+              id="time-zone"
+              class="border-line! bg-raised! px-2! py-1! text-base! text-ink!"
+              value={site.time_zone}
+              onchange={setZone}
+            />
           </div>
         </div>
       </section>

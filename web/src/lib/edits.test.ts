@@ -1,0 +1,43 @@
+import { readFileSync } from 'node:fs';
+import jsonpatch from 'fast-json-patch';
+import { describe, expect, it } from 'vitest';
+import type { Plan } from './api/client';
+import { burn, hangLamps, setAir, setSite } from './edits';
+
+const demo = (): Plan =>
+  JSON.parse(readFileSync(new URL('../../../demo/kettle-fen.json', import.meta.url), 'utf8'));
+
+describe('edits', () => {
+  const bay = { place: 'door', tier: 't2' };
+
+  it('name the lamps of the bay, and only those', () => {
+    const before = demo();
+    const patch = hangLamps(before, bay, [0, 2], 180);
+    expect(patch.map((step) => step.path)).toEqual([
+      '/places/0/rack/tiers/1/lamps/0/height_mm',
+      '/places/0/rack/tiers/1/lamps/2/height_mm',
+    ]);
+    const after = jsonpatch.applyPatch(before, patch, true, false).newDocument;
+    expect(after.places[0]!.rack.tiers[1]!.lamps.map((lamp) => lamp.height_mm)).toEqual([
+      180, 230, 180, 230,
+    ]);
+    // The plan that was there stays as it was.
+    expect(before).toEqual(demo());
+  });
+
+  it('reach hours, site and air', () => {
+    const patch = [
+      ...burn(demo(), bay, 13.5),
+      ...setSite('last_frost', '2027-05-16'),
+      ...setAir('night_c', 12),
+    ];
+    const after = jsonpatch.applyPatch(demo(), patch, true, false).newDocument;
+    expect(after.places[0]!.rack.tiers[1]!.photoperiod_h).toBe(13.5);
+    expect(after.site.last_frost).toBe('2027-05-16');
+    expect(after.site.air.night_c).toBe(12);
+  });
+
+  it('refuse a bay that the plan does not have', () => {
+    expect(() => burn(demo(), { place: 'door', tier: 't9' }, 12)).toThrow('door/t9');
+  });
+});
