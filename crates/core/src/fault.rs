@@ -61,6 +61,11 @@ impl Faults {
         problem: Statement,
         remedy: Statement,
     ) {
+        // Past this nobody reads on; a garbled file must not answer with a hundred times its size.
+        const MOST: usize = 500;
+        if self.0.len() >= MOST {
+            return;
+        }
         self.0.push(Fault {
             path: at.to_string(),
             value: serde_json::to_value(value).unwrap_or(Value::Null),
@@ -90,6 +95,25 @@ impl Faults {
                     "give a number from {least} to {most}",
                     least = quantity.of(*range.start()),
                     most = quantity.of(*range.end())
+                ),
+            );
+        }
+        fine
+    }
+
+    /// Notes a list with fewer or more entries than `range` allows; true when it is fine.
+    pub fn count(&mut self, at: &Pointer, entries: usize, range: RangeInclusive<usize>) -> bool {
+        let count = |n: usize| Quantity::Count.of(n as f64);
+        let fine = range.contains(&entries);
+        if !fine {
+            self.add(
+                at,
+                entries,
+                say!("a list of {entries} entries", entries = count(entries)),
+                say!(
+                    "give {least} to {most} entries",
+                    least = count(*range.start()),
+                    most = count(*range.end())
                 ),
             );
         }

@@ -299,6 +299,7 @@ impl Plan {
     }
 
     fn check_formats(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.tray_formats.len(), 0..=200);
         faults.unique(at, self.tray_formats.iter().map(|f| f.id.as_str()));
         for (i, format) in self.tray_formats.iter().enumerate() {
             let at = at.at(i);
@@ -319,14 +320,7 @@ impl Plan {
 
     fn check_sowings(&self, at: &Pointer, faults: &mut Faults) {
         faults.unique(at, self.sowings.iter().map(|s| s.id.as_str()));
-        if self.sowings.len() > 500 {
-            faults.add(
-                at,
-                self.sowings.len(),
-                say!("more sowings than a season has room for"),
-                say!("keep to 500 sowings"),
-            );
-        }
+        faults.count(at, self.sowings.len(), 0..=500);
         for (i, sowing) in self.sowings.iter().enumerate() {
             let at = at.at(i);
             faults.id(&at.at("id"), &sowing.id);
@@ -350,15 +344,7 @@ impl Plan {
 
     fn check_trays(&self, at: &Pointer, faults: &mut Faults) {
         faults.unique(at, self.trays.iter().map(|t| t.id.as_str()));
-        if self.trays.len() > 2000 {
-            faults.add(
-                at,
-                self.trays.len(),
-                say!("more trays than a room holds"),
-                say!("keep to 2000 trays"),
-            );
-            return;
-        }
+        faults.count(at, self.trays.len(), 0..=2000);
         for (i, tray) in self.trays.iter().enumerate() {
             let at = at.at(i);
             faults.id(&at.at("id"), &tray.id);

@@ -265,17 +265,7 @@ impl Rack {
             fine &= faults.number(&at.at(name), mm, range, Quantity::LengthMm);
         }
         let tiers = at.at("tiers");
-        if !(1..=20).contains(&self.tiers.len()) {
-            faults.add(
-                &tiers,
-                self.tiers.len(),
-                say!(
-                    "a rack of {count} tiers",
-                    count = Quantity::Count.of(self.tiers.len() as f64)
-                ),
-                say!("give it 1 to 20 tiers"),
-            );
-        }
+        faults.count(&tiers, self.tiers.len(), 1..=20);
         faults.unique(&tiers, self.tiers.iter().map(|tier| tier.id.as_str()));
         let mut lowest = self.deck_thickness_mm;
         for (i, tier) in self.tiers.iter().enumerate() {
@@ -315,18 +305,7 @@ impl Tier {
             Quantity::Hours,
         );
         let lamps = at.at("lamps");
-        if self.lamps.len() > 24 {
-            faults.add(
-                &lamps,
-                self.lamps.len(),
-                say!(
-                    "{count} lamps in one bay",
-                    count = Quantity::Count.of(self.lamps.len() as f64)
-                ),
-                say!("hang 24 lamps at the most"),
-            );
-            return;
-        }
+        faults.count(&lamps, self.lamps.len(), 0..=24);
         faults.unique(&lamps, self.lamps.iter().map(|lamp| lamp.id.as_str()));
         for (i, lamp) in self.lamps.iter().enumerate() {
             lamp.check(&lamps.at(i), rack, clear_mm, faults);
@@ -427,17 +406,7 @@ impl Lamp {
             }
         }
         let emitters = at.at("emitters");
-        if !(1..=16).contains(&self.emitters.len()) {
-            faults.add(
-                &emitters,
-                self.emitters.len(),
-                say!(
-                    "a lamp of {count} emitters",
-                    count = Quantity::Count.of(self.emitters.len() as f64)
-                ),
-                say!("give it 1 to 16 emitting rectangles"),
-            );
-        }
+        faults.count(&emitters, self.emitters.len(), 1..=16);
         for (i, face) in self.emitters.iter().enumerate() {
             let at = emitters.at(i);
             for (name, mm, range) in [
@@ -456,15 +425,7 @@ pub const LOWEST_FACE_MM: f64 = 10.0;
 
 /// Checks all places of the room.
 pub(crate) fn check(places: &[Place], at: &Pointer, faults: &mut Faults) {
-    if places.len() > 100 {
-        faults.add(
-            at,
-            places.len(),
-            say!("more places than a room holds"),
-            say!("keep to 100 places"),
-        );
-        return;
-    }
+    faults.count(at, places.len(), 0..=100);
     faults.unique(at, places.iter().map(Place::id));
     for (i, place) in places.iter().enumerate() {
         match place {

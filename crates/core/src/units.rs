@@ -6,8 +6,6 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::words::Figure;
-
 /// The two systems of units a reader may choose.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -65,14 +63,6 @@ pub enum Quantity {
 }
 
 impl Quantity {
-    /// This quantity's figure of `value`, for use in a [`Statement`](crate::words::Statement).
-    pub fn of(self, value: f64) -> Figure {
-        Figure::Number {
-            value,
-            quantity: self,
-        }
-    }
-
     const ALL: [Self; 20] = [
         Self::LengthMm,
         Self::TemperatureC,

@@ -35,6 +35,16 @@ pub enum Figure {
     },
 }
 
+impl Quantity {
+    /// This quantity's figure of `value`, for use in a [`Statement`].
+    pub fn of(self, value: f64) -> Figure {
+        Figure::Number {
+            value,
+            quantity: self,
+        }
+    }
+}
+
 impl From<&str> for Figure {
     fn from(text: &str) -> Self {
         Self::Text { text: text.into() }

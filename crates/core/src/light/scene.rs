@@ -6,7 +6,6 @@ use utoipa::ToSchema;
 use super::emitter::Emitter;
 use crate::fault::{Fault, Faults, Pointer};
 use crate::room::Axis;
-use crate::say;
 use crate::units::Quantity;
 
 /// A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
@@ -121,17 +120,7 @@ impl Scene {
                 20_000.0
             }
         };
-        if !(1..=500).contains(&self.emitters.len()) {
-            faults.add(
-                &root.at("emitters"),
-                self.emitters.len(),
-                say!(
-                    "a scene of {count} emitters",
-                    count = Quantity::Count.of(self.emitters.len() as f64)
-                ),
-                say!("give 1 to 500 emitters"),
-            );
-        }
+        faults.count(&root.at("emitters"), self.emitters.len(), 1..=500);
         for (i, emitter) in self.emitters.iter().enumerate() {
             let at = root.at("emitters").at(i);
             let centre = at.at("centre_mm");
@@ -165,17 +154,7 @@ impl Scene {
         }
         let grid = root.at("grid");
         for (name, list) in [("x_mm", &self.grid.x_mm), ("y_mm", &self.grid.y_mm)] {
-            if !(1..=400).contains(&list.len()) {
-                faults.add(
-                    &grid.at(name),
-                    list.len(),
-                    say!(
-                        "a grid of {count} steps",
-                        count = Quantity::Count.of(list.len() as f64)
-                    ),
-                    say!("give 1 to 400 positions"),
-                );
-            }
+            faults.count(&grid.at(name), list.len(), 1..=400);
             for (i, &value) in list.iter().enumerate() {
                 faults.number(&grid.at(name).at(i), value, -20_000.0..=20_000.0, mm);
             }
