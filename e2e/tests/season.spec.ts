@@ -1,4 +1,5 @@
 // The ribbon, the dates that follow from the last frost, and the shell around them.
+import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { App, expect, test } from '../app.ts';
 
@@ -96,6 +97,20 @@ test('a plan is saved as a file and opened again', async ({ page, app }) => {
       buffer: Buffer.from('{"eggs": 6}'),
     });
   await expect(page.getByText(/unknown field `eggs`/)).toBeVisible();
+});
+
+test('a plan measured in inches opens in inches, with its overhanging trays', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/setup`);
+  const fixture = join(import.meta.dirname, '../../demo/alder-bluff.json');
+  await page.getByLabel('Open a plan file').last().setInputFiles(fixture);
+  await expect(page.getByRole('heading', { name: 'Alder Bluff' })).toBeVisible();
+  await expect(page.getByLabel('Air by day')).toHaveValue('68');
+  await page.goto(`${app.url}/?on=2027-04-20&bay=wire/t1`);
+  await expect(page.getByTestId('gap')).toContainText('in');
+  await expect(page.getByTestId('power')).toContainText('$');
 });
 
 test('an edit made elsewhere is a choice, and nothing is lost', async ({ page, app }) => {

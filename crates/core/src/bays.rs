@@ -16,7 +16,7 @@ use crate::power::Power;
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
 use crate::say;
 use crate::season::SowingDates;
-use crate::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
+use crate::units::{Quantity, dli_mol_m2_d, hanging_step_mm, ppfd_umol_m2_s};
 use crate::words::{COMMON_PRACTICE, Why};
 
 /// A bay on a date.
@@ -147,7 +147,8 @@ pub struct BayLight {
     pub target: Option<Band>,
     /// The PPFD that gives the target in the hours that the lamps burn; `None` while they are off.
     pub ppfd_target: Option<Band>,
-    /// From the tallest leaves to the lowest emitting face; negative when they touch.
+    /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
+    /// negative when they touch.
     pub gap_mm: f64,
     /// How PPFD is reckoned.
     pub ppfd_why: Why,
@@ -197,9 +198,9 @@ impl BayView<'_> {
         least_gap_mm(&self.bay)
     }
 
-    /// The tray whose leaves reach highest.
+    /// The tray whose leaves reach highest; while nothing is up, the one with the highest rim.
     pub fn tallest(&self) -> Option<&Standing<'_>> {
-        tallest(&self.standing)
+        tallest_leaves(&self.standing)
     }
 }
 
@@ -208,10 +209,11 @@ fn least_gap_mm(bay: &Bay<'_>) -> f64 {
     gaps.fold(0.0, f64::max)
 }
 
-fn tallest<'a, 'b>(standing: &'b [Standing<'a>]) -> Option<&'b Standing<'a>> {
-    standing
-        .iter()
-        .max_by(|a, b| a.canopy_mm.total_cmp(&b.canopy_mm))
+fn tallest_leaves<'a, 'b>(standing: &'b [Standing<'a>]) -> Option<&'b Standing<'a>> {
+    standing.iter().max_by(|a, b| {
+        let up = |s: &Standing<'_>| s.stage == Stage::Grow;
+        up(a).cmp(&up(b)).then(a.canopy_mm.total_cmp(&b.canopy_mm))
+    })
 }
 
 /// Looks at bays date by date, keeping what does not change from one date to the next.
@@ -316,7 +318,7 @@ impl<'a> Looker<'a> {
             .iter()
             .map(|lamp| lamp.height_mm)
             .fold(f64::INFINITY, f64::min);
-        let gap_mm = lowest_face - tallest(standing).map_or(0.0, |s| s.canopy_mm);
+        let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |s| s.canopy_mm);
         let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
         let target = shared_target(standing, trays);
         BayLight {
@@ -380,14 +382,17 @@ impl<'a> Looker<'a> {
             .iter()
             .map(|s| self.plan.crop(s.sowing).photoperiod_most_h)
             .fold(f64::INFINITY, f64::min);
-        let tallest_mm = tallest(standing)?.canopy_mm;
+        let leaves_mm = tallest_leaves(standing)?.canopy_mm;
+        // A tray that germinates beside seedlings must fit under the lamps too.
+        let tallest_mm = standing.iter().map(|s| s.canopy_mm).fold(0.0, f64::max);
         let lowest_mm = tallest_mm + least_gap_mm(bay);
-        let heights = hang::heights(lowest_mm, bay.highest_face_mm());
+        let step_mm = hanging_step_mm(self.plan.site.units);
+        let heights = hang::heights(lowest_mm, bay.highest_face_mm(), step_mm);
         let setting = hang::best(&wants, &heights, most_hours)?;
-        let sweep_from = hang::heights(tallest_mm + 1.0, bay.highest_face_mm());
+        let sweep_from = hang::heights(leaves_mm + 1.0, bay.highest_face_mm(), step_mm);
         Some(Hang {
             setting,
-            gap_mm: setting.height_mm - tallest_mm,
+            gap_mm: setting.height_mm - leaves_mm,
             dli: Measures::dli(hang::spread_at(&wants, setting.height_mm), setting.hours_h),
             lowest_mm,
             sweep: hang::sweep(&wants, &sweep_from),

@@ -206,6 +206,14 @@ const MM_PER_CM: f64 = 10.0;
 const MM_PER_INCH: f64 = 25.4;
 const FAHRENHEIT_PER_KELVIN: f64 = 1.8;
 
+/// The step in mm in which a hand hangs a lamp: a centimetre, or half an inch.
+pub fn hanging_step_mm(system: UnitSystem) -> f64 {
+    match system {
+        UnitSystem::Metric => MM_PER_CM,
+        UnitSystem::Us => MM_PER_INCH / 2.0,
+    }
+}
+
 /// Days in a week.
 pub const DAYS_PER_WEEK: f64 = 7.0;
 

@@ -60,6 +60,27 @@ fn alder_bluff_stands_and_lights_its_overhanging_trays() {
 }
 
 #[test]
+fn lamps_are_advised_in_steps_that_a_hand_hangs() {
+    let day = date(2027, 4, 28);
+    for (json, step_mm) in [
+        (include_str!("../../../demo/kettle-fen.json"), 10.0),
+        (include_str!("../../../demo/alder-bluff.json"), 12.7),
+    ] {
+        let hung: Vec<f64> = on(&sound(json, |_| ()), day).room[0]
+            .bays
+            .iter()
+            .filter_map(|bay| Some(bay.hang.as_ref()?.setting.height_mm / step_mm))
+            .collect();
+        assert!(!hung.is_empty());
+        assert!(
+            hung.iter()
+                .all(|steps| (steps - steps.round()).abs() < 1e-9),
+            "{hung:?}"
+        );
+    }
+}
+
+#[test]
 fn a_later_frost_moves_every_date_by_as_much() {
     let before = on(&kettle_fen(|_| ()), date(2027, 4, 9)).sowings;
     let later = kettle_fen(|plan| plan.site.last_frost = date(2027, 5, 16));

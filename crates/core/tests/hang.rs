@@ -43,7 +43,7 @@ fn with_light_enough_every_cell_comes_into_the_band() {
         400.0,
     );
     let wants = [want(&falloff, 70.0, 6.0, 12.0)];
-    let setting = best(&wants, &heights(120.0, 390.0), 18.0).unwrap();
+    let setting = best(&wants, &heights(120.0, 390.0, 10.0), 18.0).unwrap();
     assert_eq!(miss(&wants, setting), 0.0, "{setting:?}");
     assert!((120.0..=390.0).contains(&setting.height_mm));
     assert_eq!(setting.hours_h % 0.5, 0.0);
@@ -54,7 +54,7 @@ fn weak_lamps_burn_as_long_as_the_crop_bears() {
     let falloff = Falloff::new(&strips(&[305.0], 25.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 70.0, 10.0, 17.0)];
     for most in [14.0, 16.0, 18.0] {
-        let setting = best(&wants, &heights(120.0, 390.0), most).unwrap();
+        let setting = best(&wants, &heights(120.0, 390.0, 10.0), most).unwrap();
         // A step less may be as good to a plant, never more than that.
         assert!(
             (most - 0.5..=most).contains(&setting.hours_h),
@@ -67,7 +67,7 @@ fn weak_lamps_burn_as_long_as_the_crop_bears() {
 fn strong_lamps_hang_high_and_burn_short() {
     let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], 150.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 70.0, 6.0, 10.0)];
-    let setting = best(&wants, &heights(120.0, 390.0), 18.0).unwrap();
+    let setting = best(&wants, &heights(120.0, 390.0, 10.0), 18.0).unwrap();
     assert_eq!(
         setting,
         Setting {
@@ -86,7 +86,7 @@ fn taller_plants_push_the_lamps_up_with_them() {
     );
     let at = |canopy: f64| {
         let wants = [want(&falloff, canopy, 8.0, 12.0)];
-        best(&wants, &heights(canopy + 50.0, 390.0), 16.0)
+        best(&wants, &heights(canopy + 50.0, 390.0, 10.0), 16.0)
             .unwrap()
             .height_mm
     };
@@ -103,7 +103,7 @@ fn a_bay_of_two_crops_gets_the_compromise_between_their_own_settings() {
     );
     let leafy = || want(&falloff, 70.0, 6.0, 10.0);
     let fruiting = || want(&falloff, 70.0, 10.0, 17.0);
-    let range = heights(120.0, 390.0);
+    let range = heights(120.0, 390.0, 10.0);
     let both = [leafy(), fruiting()];
     let shared = miss(&both, best(&both, &range, 16.0).unwrap());
     for own in [[leafy()], [fruiting()]] {
@@ -118,19 +118,19 @@ fn no_height_or_no_tray_is_no_setting() {
     assert_eq!(
         best(
             &[want(&falloff, 70.0, 6.0, 10.0)],
-            &heights(300.0, 290.0),
+            &heights(300.0, 290.0, 10.0),
             16.0
         ),
         None
     );
-    assert_eq!(best(&[], &heights(100.0, 300.0), 16.0), None);
+    assert_eq!(best(&[], &heights(100.0, 300.0, 10.0), 16.0), None);
 }
 
 #[test]
 fn the_sweep_falls_with_height_and_agrees_with_the_spread() {
     let falloff = Falloff::new(&strips(&[170.0, 440.0], 60.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 80.0, 6.0, 10.0)];
-    let points = sweep(&wants, &heights(140.0, 390.0));
+    let points = sweep(&wants, &heights(140.0, 390.0, 10.0));
     assert_eq!(points.len(), 26);
     for pair in points.windows(2) {
         assert!(pair[1].best < pair[0].best, "{pair:?}");

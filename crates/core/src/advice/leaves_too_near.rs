@@ -62,6 +62,22 @@ mod tests {
     use jiff::civil::date;
 
     #[test]
+    fn a_germinating_tray_with_a_higher_rim_does_not_hide_seedlings_beside_it() {
+        let plan = demo(|plan| {
+            // The aubergines' pots become the only seedlings: lower than the rim of a deep tray.
+            plan.tray_formats[0].height_mm = 160.0;
+            let tray = plan.trays.iter_mut().find(|t| t.id == "cu1").unwrap();
+            tray.format = "cells-72".into();
+            for lamp in &mut tier(plan, 2).lamps {
+                lamp.height_mm = 170.0;
+            }
+        });
+        // On 25 April the cucumbers germinate; the peppers stand about 130 mm over the deck.
+        let finding = judged(&plan, 2, date(2027, 4, 25), judge).expect("a finding");
+        assert!(finding.trays[0].starts_with("pe"), "{:?}", finding.trays);
+    }
+
+    #[test]
     fn speaks_when_the_gap_is_used_up_and_its_fix_gives_it_back() {
         let day = date(2027, 4, 9);
         let plan = demo(|plan| {

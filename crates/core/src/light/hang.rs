@@ -41,18 +41,16 @@ pub struct SweepPoint {
     pub best: f64,
 }
 
-/// Lamps are set in whole centimetres: finer than a hand hangs them.
-const HEIGHT_STEP_MM: f64 = 10.0;
 /// Shortest photoperiod in use, in hours (common practice, no source).
 const LEAST_HOURS: f64 = 12.0;
 /// A mechanical timer's step, in hours.
 const HOURS_STEP: f64 = 0.5;
 
-/// The heights to choose from, lowest first.
-pub fn heights(lowest_mm: f64, highest_mm: f64) -> Vec<f64> {
-    let first = (lowest_mm / HEIGHT_STEP_MM).ceil() as i64;
-    let last = (highest_mm / HEIGHT_STEP_MM).floor() as i64;
-    (first..=last).map(|i| i as f64 * HEIGHT_STEP_MM).collect()
+/// The heights to choose from, lowest first: whole steps of `step_mm`, the finest that a hand hangs.
+pub fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<f64> {
+    let first = (lowest_mm / step_mm).ceil() as i64;
+    let last = (highest_mm / step_mm).floor() as i64;
+    (first..=last).map(|i| i as f64 * step_mm).collect()
 }
 
 /// The light on each tray with the lamps at `height_mm`.

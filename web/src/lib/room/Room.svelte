@@ -23,9 +23,10 @@
     const { factor } = words.unit('length_mm');
     const step = 10 / factor;
     const count = Math.floor(view.tallest / step);
+    const every = [1, 2, 5, 10].find((n) => n * step * view.scale > 70) ?? 20;
     return Array.from({ length: count + 1 }, (_, i) => ({
       mm: i * step,
-      label: i % 5 === 0 ? String(i * 10) : '',
+      label: i % every === 0 ? String(i * 10) : '',
     }));
   });
 </script>
@@ -35,7 +36,11 @@
   bind:clientWidth={width}
   bind:clientHeight={height}
 >
-  {#if width > 0}
+  {#if racks.length === 0}
+    <p class="p-6 text-soft">
+      No rack stands in this room yet. Open a plan file that holds one, in Setup.
+    </p>
+  {:else if width > 0}
     <svg
       {width}
       height={view.floor + 34}

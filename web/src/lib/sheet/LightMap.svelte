@@ -11,8 +11,18 @@
 
   let width = $state(0);
   const words = $derived(bench.words);
-  const scale = $derived(width / rack.width_mm);
-  const height = $derived(rack.depth_mm * scale);
+  // The deck, and whatever hangs over its edges.
+  const edges = $derived({
+    left: Math.min(0, ...bay.trays.map((tray) => tray.x_mm[0]!)),
+    right: Math.max(rack.width_mm, ...bay.trays.map((tray) => tray.x_mm[1]!)),
+    front: Math.min(0, ...bay.trays.map((tray) => tray.y_mm[0]!)),
+    back: Math.max(rack.depth_mm, ...bay.trays.map((tray) => tray.y_mm[1]!)),
+  });
+  const scale = $derived(width / (edges.right - edges.left));
+  const height = $derived((edges.back - edges.front) * scale);
+  const px = $derived((x: number) => (x - edges.left) * scale);
+  /** The back is at the top. */
+  const py = $derived((y: number) => (edges.back - y) * scale);
   const most = $derived(Math.max(bay.light?.ppfd.best ?? 1, 1));
 
   // A perceptually even ramp from dark violet to pale straw: lightness rises in equal steps.
@@ -36,8 +46,8 @@
       const d = (tray.y_mm[1]! - tray.y_mm[0]!) / tray.rows;
       return tray.ppfd.map((ppfd, i) => ({
         key: `${tray.tray}-${i}`,
-        x: (tray.x_mm[0]! + (i % tray.columns) * w) * scale,
-        y: height - (tray.y_mm[0]! + (Math.floor(i / tray.columns) + 1) * d) * scale,
+        x: px(tray.x_mm[0]! + (i % tray.columns) * w),
+        y: py(tray.y_mm[0]! + (Math.floor(i / tray.columns) + 1) * d),
         w: w * scale,
         d: d * scale,
         fill: colour(ppfd),
@@ -45,8 +55,8 @@
     }),
   );
   const at = $derived((cell: { x_mm: number; y_mm: number }) => ({
-    x: cell.x_mm * scale,
-    y: height - cell.y_mm * scale,
+    x: px(cell.x_mm),
+    y: py(cell.y_mm),
   }));
 </script>
 
@@ -68,13 +78,21 @@
       )} in tray {bay.trays.find((t) => t.tray === bay.light?.worst.tray)?.label}"
       class="block overflow-visible rounded-md"
     >
-      <rect {width} {height} rx="4" fill="var(--line)" opacity="0.5" />
+      <rect
+        x={px(0)}
+        y={py(rack.depth_mm)}
+        width={rack.width_mm * scale}
+        height={rack.depth_mm * scale}
+        rx="4"
+        fill="var(--line)"
+        opacity="0.5"
+      />
       {#each cells as cell (cell.key)}
         <rect x={cell.x} y={cell.y} width={cell.w + 0.4} height={cell.d + 0.4} fill={cell.fill} />
       {/each}
       {#each bay.trays as tray (tray.tray)}
-        {@const x = tray.x_mm[0]! * scale}
-        {@const y = height - tray.y_mm[1]! * scale}
+        {@const x = px(tray.x_mm[0]!)}
+        {@const y = py(tray.y_mm[1]!)}
         <rect
           {x}
           {y}
