@@ -1,5 +1,6 @@
 //! The server: opens the store, listens, and stops cleanly.
 
+use std::io::IsTerminal;
 use std::net::SocketAddr;
 use std::path::Path;
 use std::time::Duration;
@@ -22,6 +23,8 @@ pub fn run(data: &Path, listen: SocketAddr, demo: bool) -> Result<()> {
     tracing_subscriber::fmt()
         .with_env_filter(filter)
         .with_target(false)
+        // Colours are for people at a terminal, not for files.
+        .with_ansi(std::io::stderr().is_terminal() && std::env::var_os("NO_COLOR").is_none())
         .with_writer(std::io::stderr)
         .init();
     std::fs::create_dir_all(data).with_context(|| format!("{} cannot be made", data.display()))?;

@@ -260,7 +260,8 @@ export interface components {
             ppfd_target?: components["schemas"]["Band"] | null;
             /**
              * Format: double
-             * @description From the tallest leaves to the lowest emitting face; negative when they touch.
+             * @description From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
+             *     negative when they touch.
              */
             gap_mm: number;
             /** @description How PPFD is reckoned. */

@@ -191,7 +191,9 @@
           {#if axis.x(site.last_frost) > 140}
             <text x="10" y={HEIGHT - 10}>frost likely</text>
           {/if}
-          <text x={width - 8} y={trayY(held) + 15} text-anchor="end">holds {held} trays</text>
+          {#if width > 480}
+            <text x={width - 8} y={trayY(held) + 15} text-anchor="end">holds {held} trays</text>
+          {/if}
         </g>
         {#each axis.months() as month (month)}
           <line
