@@ -41,6 +41,7 @@ fn faults_of_a_scene_are_named_by_path() {
     scene["grid"]["x_mm"] = serde_json::json!([]);
     let scene: Scene = serde_json::from_value(scene.clone()).unwrap();
     let faults = scene.light().unwrap_err();
+    assert_eq!(faults[1].value, -5.0);
     let paths: Vec<&str> = faults.iter().map(|fault| fault.path.as_str()).collect();
     assert_eq!(
         paths,
@@ -145,4 +146,16 @@ fn no_gap_or_place_gives_a_figure_that_is_none() {
             }
         }
     }
+}
+
+#[test]
+fn a_scene_that_would_take_minutes_is_refused() {
+    let mut scenes: Vec<serde_json::Value> = serde_json::from_str(SCENES).unwrap();
+    let many: Vec<f64> = (0..400).map(f64::from).collect();
+    scenes[0]["grid"]["x_mm"] = serde_json::json!(many);
+    scenes[0]["grid"]["y_mm"] = serde_json::json!(many);
+    let scene: Scene = serde_json::from_value(scenes[0].clone()).unwrap();
+    let faults = scene.light().unwrap_err();
+    assert_eq!(faults.len(), 1);
+    assert_eq!(faults[0].path, "/grid");
 }

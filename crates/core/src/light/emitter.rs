@@ -105,7 +105,9 @@ fn beam_integral(x: [f64; 2], y: [f64; 2], h: f64, m: f64) -> f64 {
     let distance2 = h * h + nearest(x).powi(2) + nearest(y).powi(2);
     // The kernel is about h / sqrt(m + 3) wide.
     let longest = lx.max(ly);
-    if longest * longest * (m + 3.0) > 2.0 * distance2 && longest > 1e-3 {
+    // So far off the beam that a piece gives next to nothing, however coarsely it is taken.
+    let faint = (h * h / distance2).powf((m + 1.0) / 2.0) * lx * ly / distance2 < 1e-12;
+    if longest * longest * (m + 3.0) > 2.0 * distance2 && longest > 1e-3 && !faint {
         return if lx >= ly {
             let mid = (x[0] + x[1]) / 2.0;
             beam_integral([x[0], mid], y, h, m) + beam_integral([mid, x[1]], y, h, m)

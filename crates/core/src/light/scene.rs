@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use super::emitter::Emitter;
 use crate::fault::{Fault, Faults, Pointer};
 use crate::room::Axis;
+use crate::say;
 use crate::units::Quantity;
 
 /// A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
@@ -75,6 +76,9 @@ pub struct SceneLight {
     /// Mean over all points.
     pub mean_direct_lux: f64,
 }
+
+/// Points times emitters that a scene may have: a few seconds of work at the worst.
+const MOST_WORK: usize = 50_000;
 
 impl Scene {
     /// Computes the direct light on every point of the grid.
@@ -158,6 +162,23 @@ impl Scene {
             for (i, &value) in list.iter().enumerate() {
                 faults.number(&grid.at(name).at(i), value, -20_000.0..=20_000.0, mm);
             }
+        }
+        let points = self.grid.x_mm.len() * self.grid.y_mm.len();
+        let work = points.saturating_mul(self.emitters.len());
+        if work > MOST_WORK {
+            faults.add(
+                &grid,
+                points,
+                say!(
+                    "{points} points under {emitters} emitters take too long",
+                    points = Quantity::Count.of(points as f64),
+                    emitters = Quantity::Count.of(self.emitters.len() as f64),
+                ),
+                say!(
+                    "keep points times emitters to {most}",
+                    most = Quantity::Count.of(MOST_WORK as f64)
+                ),
+            );
         }
         faults.number(&grid.at("z_mm"), self.grid.z_mm, up_to(0.0), mm);
         faults.verdict()
