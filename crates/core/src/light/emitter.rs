@@ -95,10 +95,23 @@ fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     (edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU
 }
 
+/// Nodes and weights of Gauss-Legendre rules on [-1, 1].
+const GAUSS_2: &[(f64, f64)] = &[
+    (-0.577_350_269_189_625_8, 1.0),
+    (0.577_350_269_189_625_8, 1.0),
+];
+const GAUSS_4: &[(f64, f64)] = &[
+    (-0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
+    (-0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
+    (0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
+    (0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
+];
+
 /// ∫ (h/r)^(m+1) / r² dA over the rectangle.
 ///
 /// Pieces are halved until they are small against their distance (the smaller the narrower the
-/// beam), then taken by 4-point Gauss-Legendre rules; within 0.1 % of the exact value.
+/// beam), then taken by Gauss-Legendre rules of 2 or 4 points a side; within 0.1 % of the exact value for
+/// the beams of lamps (m up to about 10), 0.5 % for pencils of light.
 fn beam_integral(x: [f64; 2], y: [f64; 2], h: f64, m: f64) -> f64 {
     let (lx, ly) = (x[1] - x[0], y[1] - y[0]);
     let nearest = |e: [f64; 2]| e[0].max(-e[1]).max(0.0);
@@ -107,7 +120,7 @@ fn beam_integral(x: [f64; 2], y: [f64; 2], h: f64, m: f64) -> f64 {
     let longest = lx.max(ly);
     // So far off the beam that a piece gives next to nothing, however coarsely it is taken.
     let faint = (h * h / distance2).powf((m + 1.0) / 2.0) * lx * ly / distance2 < 1e-12;
-    if longest * longest * (m + 3.0) > 2.0 * distance2 && longest > 1e-3 && !faint {
+    if longest * longest * (m + 3.0) > 4.0 * distance2 && longest > 1e-3 && !faint {
         return if lx >= ly {
             let mid = (x[0] + x[1]) / 2.0;
             beam_integral([x[0], mid], y, h, m) + beam_integral([mid, x[1]], y, h, m)
@@ -116,16 +129,18 @@ fn beam_integral(x: [f64; 2], y: [f64; 2], h: f64, m: f64) -> f64 {
             beam_integral(x, [y[0], mid], h, m) + beam_integral(x, [mid, y[1]], h, m)
         };
     }
-    const NODES: [(f64, f64); 4] = [
-        (-0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
-        (-0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
-        (0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
-        (0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
-    ];
+    // A side that is short against the distance needs fewer nodes: strips are narrow.
+    let rule = |side: f64| {
+        if side * side * (m + 3.0) < 0.4 * distance2 {
+            GAUSS_2
+        } else {
+            GAUSS_4
+        }
+    };
     let mut sum = 0.0;
-    for (tx, wx) in NODES {
+    for &(tx, wx) in rule(lx) {
         let px = (x[0] + x[1] + tx * lx) / 2.0;
-        for (ty, wy) in NODES {
+        for &(ty, wy) in rule(ly) {
             let py = (y[0] + y[1] + ty * ly) / 2.0;
             let r2 = px * px + py * py + h * h;
             sum += wx * wy * (h * h / r2).powf((m + 1.0) / 2.0) / r2;
