@@ -5,6 +5,7 @@ use std::hint::black_box;
 
 use jiff::civil::date;
 use sunrise_core::assess;
+use sunrise_core::bays::Detail;
 use sunrise_core::light::emitter::Emitter;
 use sunrise_core::light::falloff::light_at;
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
@@ -54,12 +55,12 @@ fn light_field(bencher: divan::Bencher) {
 #[divan::bench]
 fn assess_day(bencher: divan::Bencher) {
     let plan = demo();
-    bencher.bench(|| assess(black_box(&plan), DateSpan::day(date(2027, 5, 4))));
+    bencher.bench(|| assess(black_box(&plan), DateSpan::day(date(2027, 4, 9)), detail()));
 }
 
 /// The demo plan on each day of its season.
 #[divan::bench]
 fn assess_season(bencher: divan::Bencher) {
     let plan = demo();
-    bencher.bench(|| assess(black_box(&plan), plan.season));
+    bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Outline));
 }

@@ -5,13 +5,14 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::advice::{self, Finding};
-use crate::bays::{BayOnDay, Looker};
-use crate::placement::places_held;
+use crate::bays::{BayOnDay, Detail, Looker};
+use crate::load;
+use crate::places::{PlaceOnDay, PlaceView};
 use crate::plan::{DateSpan, SoundPlan};
-use crate::power::{CAUTION, Power};
-use crate::room;
+use crate::power::{self, Power};
 use crate::season::{self, SeasonDay, SowingDates};
 use crate::site::plus_days;
+use crate::space::{Fits, places_held};
 
 /// All that follows from a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -26,6 +27,8 @@ pub struct Assessment {
     pub findings: Vec<Finding>,
     /// What to mind with mains and water.
     pub caution: &'static str,
+    /// What to mind with loaded racks.
+    pub load_caution: &'static str,
 }
 
 /// The season in outline.
@@ -33,7 +36,7 @@ pub struct Assessment {
 pub struct Season {
     /// Every day.
     pub days: Vec<SeasonDay>,
-    /// Standard trays that the lit tiers hold.
+    /// Standard trays that the tiers indoors hold that are not kept for storage.
     pub places_held: u32,
     /// The first day on which most trays stand in the room.
     pub fullest: Date,
@@ -73,16 +76,19 @@ pub enum EventKind {
 pub struct RoomOnDay {
     /// The day.
     pub date: Date,
-    /// Every bay, rack by rack from the lowest tier up.
+    /// Every place.
+    pub places: Vec<PlaceOnDay>,
+    /// Every bay, place by place from the lowest tier up.
     pub bays: Vec<BayOnDay>,
     /// What all lamps together draw.
     pub power: Power,
 }
 
-/// Assesses `plan`: the season as a whole, and the room on each of `days`.
+/// Assesses `plan`: the season as a whole, and the room on each of `days`, with the lists of the
+/// bays that `detail` names.
 ///
 /// Days outside the season are looked at too; nothing but the plan's own trays stands there.
-pub fn assess(plan: &SoundPlan, days: DateSpan) -> Assessment {
+pub fn assess(plan: &SoundPlan, days: DateSpan, detail: Detail) -> Assessment {
     let sowings = season::dates(plan);
     let season_days = season::days(plan, &sowings, plan.season);
     let most = season_days.iter().map(|day| day.trays).max().unwrap_or(0);
@@ -92,20 +98,24 @@ pub fn assess(plan: &SoundPlan, days: DateSpan) -> Assessment {
         .map_or(plan.season.from, |day| day.date);
 
     let mut findings = advice::on_plan(plan, &sowings);
-    let mut looker = Looker::new(plan, &sowings);
+    let mut looker = Looker::new(plan, &sowings, detail);
     let room = days
         .days()
         .map(|date| {
-            let bays: Vec<BayOnDay> = room::bays(&plan.places)
-                .map(|bay| {
-                    let view = looker.look(bay, date);
-                    findings.extend(advice::on_bay(&view));
-                    view.computed
-                })
-                .collect();
+            let mut bays: Vec<BayOnDay> = Vec::new();
+            let mut places = Vec::with_capacity(plan.places.len());
+            for index in 0..plan.places.len() {
+                let views = looker.look(index, date);
+                findings.extend(views.iter().flat_map(advice::on_bay));
+                let place = PlaceView::new(plan, index, date, &views);
+                findings.extend(advice::on_place(&place));
+                places.push(place.computed);
+                bays.extend(views.into_iter().map(|view| view.computed));
+            }
             RoomOnDay {
                 date,
                 power: bays.iter().map(|bay| bay.power).sum(),
+                places,
                 bays,
             }
         })
@@ -114,7 +124,7 @@ pub fn assess(plan: &SoundPlan, days: DateSpan) -> Assessment {
 
     Assessment {
         season: Season {
-            places_held: places_held(plan),
+            places_held: places_held(plan, &mut Fits::default()),
             fullest,
             events: events(&sowings),
             days: season_days,
@@ -122,7 +132,8 @@ pub fn assess(plan: &SoundPlan, days: DateSpan) -> Assessment {
         sowings,
         room,
         findings,
-        caution: CAUTION,
+        caution: power::CAUTION,
+        load_caution: load::CAUTION,
     }
 }
 
@@ -135,7 +146,7 @@ pub fn opening_day(plan: &SoundPlan, today: Date) -> Date {
             from: today,
             to: plus_days(today, -1),
         };
-        assess(plan, no_days).season.fullest
+        assess(plan, no_days, Detail::Outline).season.fullest
     }
 }
 

@@ -4,18 +4,20 @@
 use std::collections::HashMap;
 
 use jiff::civil::Date;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::light::bay::{emitters, ppf_umol_s};
+use crate::light::bay::{Footprint, emitters, ppf_umol_s};
 use crate::light::falloff::{Falloff, Spread, light_at};
 use crate::light::hang::{self, Setting, SweepPoint, Want};
-use crate::placement::{self, Standing};
+use crate::load::DeckLoad;
+use crate::placement::{self, Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
 use crate::say;
 use crate::season::SowingDates;
+use crate::space::{self, BayFit, Fits};
 use crate::units::{Quantity, dli_mol_m2_d, hanging_step_mm, ppfd_umol_m2_s};
 use crate::words::{COMMON_PRACTICE, Why};
 
@@ -36,6 +38,13 @@ pub struct BayOnDay {
     pub burning: bool,
     /// The trays that stand here.
     pub trays: Vec<TrayOnDay>,
+    /// From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+    /// `None` while nothing stands here.
+    pub headroom_mm: Option<f64>,
+    /// What the trays weigh.
+    pub load: DeckLoad,
+    /// What fits here, a row for each format of the plan; empty when it was not asked for.
+    pub fits: Vec<BayFit>,
     /// The light on them while the lamps burn; `None` without lamps or trays.
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
@@ -53,11 +62,9 @@ pub struct TrayOnDay {
     pub tray: String,
     /// What its label says.
     pub label: String,
-    /// Its sowing.
-    pub sowing: String,
-    /// Crop and variety in words.
-    pub name: String,
-    /// What it is going through.
+    /// Its kind.
+    pub format: String,
+    /// What it is going through as a whole.
     pub stage: Stage,
     /// Left and right edge on the deck.
     pub x_mm: [f64; 2],
@@ -65,18 +72,40 @@ pub struct TrayOnDay {
     pub y_mm: [f64; 2],
     /// Height of its rim.
     pub rim_mm: f64,
+    /// How far its dome reaches over the rim; `None` while it has none on.
+    pub dome_mm: Option<f64>,
+    /// What is sown in it.
+    pub parts: Vec<PartOnDay>,
+    /// Last day in this bay.
+    pub until: Date,
+}
+
+/// A part of a tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PartOnDay {
+    /// Its sowing.
+    pub sowing: String,
+    /// Its crop, as the library names it.
+    pub crop: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// What it is going through; `None` before it is sown.
+    pub stage: Option<Stage>,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
     /// How tall the plants stand over the rim.
     pub plant_height_mm: f64,
     /// Cells along x.
     pub columns: u32,
     /// Cells along y.
     pub rows: u32,
-    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps.
+    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
+    /// where it was not asked for.
     pub ppfd: Vec<f64>,
     /// The daily light that suits the crop.
     pub target: Band,
-    /// Last day in this bay.
-    pub until: Date,
 }
 
 /// A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s.
@@ -167,7 +196,7 @@ pub struct Hang {
     pub dli: Measures,
     /// The lowest height that keeps the lamps' least gap.
     pub lowest_mm: f64,
-    /// The light against the height.
+    /// The light against the height; empty when it was not asked for.
     pub sweep: Vec<SweepPoint>,
     /// How far the setting misses the band (0 = every cell within); see [`hang::miss`].
     pub miss: f64,
@@ -188,6 +217,8 @@ pub struct BayView<'a> {
     pub date: Date,
     /// The trays there.
     pub standing: Vec<Standing<'a>>,
+    /// How many trays stand on the tier above.
+    pub trays_above: usize,
     /// What was computed.
     pub computed: BayOnDay,
 }
@@ -198,8 +229,8 @@ impl BayView<'_> {
         least_gap_mm(&self.bay)
     }
 
-    /// The tray whose leaves reach highest; while nothing is up, the one with the highest rim.
-    pub fn tallest(&self) -> Option<&Standing<'_>> {
+    /// The tray and part whose leaves reach highest; while nothing is up, the highest rim.
+    pub fn tallest(&self) -> Option<(&Standing<'_>, &StandingPart<'_>)> {
         tallest_leaves(&self.standing)
     }
 }
@@ -209,11 +240,45 @@ fn least_gap_mm(bay: &Bay<'_>) -> f64 {
     gaps.fold(0.0, f64::max)
 }
 
-fn tallest_leaves<'a, 'b>(standing: &'b [Standing<'a>]) -> Option<&'b Standing<'a>> {
-    standing.iter().max_by(|a, b| {
-        let up = |s: &Standing<'_>| s.stage == Stage::Grow;
+/// Every part of every tray.
+fn parts<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> impl Iterator<Item = (&'b Standing<'a>, &'b StandingPart<'a>)> {
+    standing
+        .iter()
+        .flat_map(|s| s.parts.iter().map(move |part| (s, part)))
+}
+
+fn tallest_leaves<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> Option<(&'b Standing<'a>, &'b StandingPart<'a>)> {
+    parts(standing).max_by(|(_, a), (_, b)| {
+        let up = |part: &StandingPart<'_>| part.is_growing();
         up(a).cmp(&up(b)).then(a.canopy_mm.total_cmp(&b.canopy_mm))
     })
+}
+
+/// How much of a bay is wanted beyond its figures: lists that only its own sheet shows.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Detail {
+    /// Cells and fits of every bay.
+    #[default]
+    All,
+    /// Cells and fits of one bay.
+    Bay(BayRef),
+    /// Neither.
+    Outline,
+}
+
+impl Detail {
+    fn wants(&self, bay: &Bay<'_>) -> bool {
+        match self {
+            Self::All => true,
+            Self::Bay(wanted) => wanted.place == bay.place.id && wanted.tier == bay.tier.id,
+            Self::Outline => false,
+        }
+    }
 }
 
 /// Looks at bays date by date, keeping what does not change from one date to the next.
@@ -221,27 +286,79 @@ fn tallest_leaves<'a, 'b>(standing: &'b [Standing<'a>]) -> Option<&'b Standing<'
 pub struct Looker<'a> {
     plan: &'a SoundPlan,
     dates: &'a [SowingDates],
-    falloffs: HashMap<(BayRef, String, Stage), Falloff>,
+    detail: Detail,
+    fits: Fits,
+    falloffs: HashMap<(BayRef, String, usize), Falloff>,
 }
 
 impl<'a> Looker<'a> {
     /// Looks at `plan`, whose sowings have `dates`.
-    pub fn new(plan: &'a SoundPlan, dates: &'a [SowingDates]) -> Self {
+    pub fn new(plan: &'a SoundPlan, dates: &'a [SowingDates], detail: Detail) -> Self {
         Self {
             plan,
             dates,
+            detail,
+            fits: Fits::default(),
             falloffs: HashMap::new(),
         }
     }
 
-    /// `bay` on `date`.
-    pub fn look(&mut self, bay: Bay<'a>, date: Date) -> BayView<'a> {
-        let standing = placement::standing_in(self.plan, self.dates, &bay, date);
+    /// Every bay of `place` on `date`, from the lowest up.
+    pub fn look(&mut self, place_index: usize, date: Date) -> Vec<BayView<'a>> {
+        let plan = self.plan;
+        let place = &plan.places[place_index];
+        let bays: Vec<Bay<'a>> = (0..place.tiers.len())
+            .map(|tier_index| Bay {
+                place,
+                place_index,
+                tier: &place.tiers[tier_index],
+                tier_index,
+            })
+            .collect();
+        let standing: Vec<Vec<Standing<'a>>> = bays
+            .iter()
+            .map(|bay| placement::standing_in(plan, self.dates, bay, date))
+            .collect();
+        let counts: Vec<usize> = standing.iter().map(Vec::len).collect();
+        bays.into_iter()
+            .zip(standing)
+            .enumerate()
+            .map(|(i, (bay, standing))| {
+                let trays_above = counts.get(i + 1).copied().unwrap_or(0);
+                self.look_at(bay, date, standing, trays_above)
+            })
+            .collect()
+    }
+
+    fn look_at(
+        &mut self,
+        bay: Bay<'a>,
+        date: Date,
+        standing: Vec<Standing<'a>>,
+        trays_above: usize,
+    ) -> BayView<'a> {
+        let detailed = self.detail.wants(&bay);
         let lamps = !bay.tier.lamps.is_empty();
         let burning = lamps && standing.iter().any(|s| s.wants_light(self.plan));
-        let trays = self.trays(&bay, &standing);
+        let mut trays = self.trays(&bay, &standing, date);
         let light =
             (lamps && !trays.is_empty()).then(|| self.light(&bay, &standing, &trays, burning));
+        if !detailed {
+            for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
+                part.ppfd = Vec::new();
+            }
+        }
+        let fits = if detailed {
+            space::bay_fits(self.plan, &bay, &standing, &mut self.fits)
+        } else {
+            Vec::new()
+        };
+        let hang = if lamps {
+            self.hang(&bay, &standing, detailed)
+        } else {
+            None
+        };
+        let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
         let computed = BayOnDay {
             bay: bay.reference(),
             name: bay.name(),
@@ -250,8 +367,11 @@ impl<'a> Looker<'a> {
             highest_face_mm: bay.highest_face_mm(),
             burning,
             light,
-            hang: lamps.then(|| self.hang(&bay, &standing)).flatten(),
+            hang,
             trays,
+            headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
+            load: DeckLoad::of(bay.place, &standing),
+            fits,
             power: Power::of_lamps(bay.tier, burning, &self.plan.site),
             power_why: power_why(&bay, self.plan),
         };
@@ -260,43 +380,55 @@ impl<'a> Looker<'a> {
             bay,
             date,
             standing,
+            trays_above,
             computed,
         }
     }
 
-    fn trays(&self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Vec<TrayOnDay> {
+    fn trays(&self, bay: &Bay<'_>, standing: &[Standing<'_>], date: Date) -> Vec<TrayOnDay> {
         let lamps = emitters(bay.tier);
         standing
             .iter()
             .map(|s| {
-                let crop = self.plan.crop(s.sowing);
-                let (columns, rows) = s.grid;
-                let points = if lamps.is_empty() {
-                    Vec::new()
-                } else {
-                    s.footprint.cells(columns, rows)
-                };
+                let parts = s.parts.iter().map(|part| {
+                    let crop = self.plan.crop(part.sowing);
+                    let (columns, rows) = part.grid;
+                    let points = if lamps.is_empty() {
+                        Vec::new()
+                    } else {
+                        part.footprint.cells(columns, rows)
+                    };
+                    PartOnDay {
+                        sowing: part.sowing.id.clone(),
+                        crop: crop.id.clone(),
+                        name: part.dates.name.clone(),
+                        stage: part.stage,
+                        x_mm: part.footprint.x_mm,
+                        y_mm: part.footprint.y_mm,
+                        plant_height_mm: part.plant_height_mm,
+                        columns,
+                        rows,
+                        ppfd: points
+                            .into_iter()
+                            .map(|point| light_at(&lamps, point, part.canopy_mm))
+                            .collect(),
+                        target: Band {
+                            low: crop.dli_low_mol_m2_d,
+                            high: crop.dli_high_mol_m2_d,
+                        },
+                    }
+                });
                 TrayOnDay {
                     tray: s.tray.id.clone(),
                     label: s.tray.name.clone(),
-                    sowing: s.sowing.id.clone(),
-                    name: s.dates.name.clone(),
+                    format: s.format.id.clone(),
                     stage: s.stage,
                     x_mm: s.footprint.x_mm,
                     y_mm: s.footprint.y_mm,
-                    rim_mm: s.canopy_mm - s.plant_height_mm,
-                    plant_height_mm: s.plant_height_mm,
-                    columns,
-                    rows,
-                    ppfd: points
-                        .into_iter()
-                        .map(|point| light_at(&lamps, point, s.canopy_mm))
-                        .collect(),
-                    target: Band {
-                        low: crop.dli_low_mol_m2_d,
-                        high: crop.dli_high_mol_m2_d,
-                    },
-                    until: placement::leaves_on(s),
+                    rim_mm: s.format.height_mm,
+                    dome_mm: s.format.dome_height_mm.filter(|_| s.domed),
+                    parts: parts.collect(),
+                    until: placement::leaves_on(s, date),
                 }
             })
             .collect()
@@ -309,7 +441,12 @@ impl<'a> Looker<'a> {
         trays: &[TrayOnDay],
         burning: bool,
     ) -> BayLight {
-        let values: Vec<f64> = trays.iter().flat_map(|tray| &tray.ppfd).copied().collect();
+        let values: Vec<f64> = trays
+            .iter()
+            .flat_map(|tray| &tray.parts)
+            .flat_map(|part| &part.ppfd)
+            .copied()
+            .collect();
         let ppfd = Spread::of(&values);
         let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
         let lowest_face = bay
@@ -318,9 +455,9 @@ impl<'a> Looker<'a> {
             .iter()
             .map(|lamp| lamp.height_mm)
             .fold(f64::INFINITY, f64::min);
-        let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |s| s.canopy_mm);
+        let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
         let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
-        let target = shared_target(standing, trays);
+        let target = shared_target(trays);
         BayLight {
             ppfd: ppfd.into(),
             dli: Measures::dli(ppfd, hours),
@@ -329,8 +466,8 @@ impl<'a> Looker<'a> {
             } else {
                 0.0
             },
-            worst: cell_with(ppfd.least, standing, trays),
-            best: cell_with(ppfd.most, standing, trays),
+            worst: cell_with(ppfd.least, trays),
+            best: cell_with(ppfd.most, trays),
             target,
             ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
                 low: ppfd_umol_m2_s(band.low, hours),
@@ -357,35 +494,47 @@ impl<'a> Looker<'a> {
         }
     }
 
-    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Option<Hang> {
-        let growing: Vec<&Standing<'_>> =
-            standing.iter().filter(|s| s.stage == Stage::Grow).collect();
-        let key = |s: &Standing<'_>| (bay.reference(), s.tray.id.clone(), s.stage);
-        for s in &growing {
-            self.falloffs.entry(key(s)).or_insert_with(|| {
-                let points = s.footprint.cells(s.grid.0, s.grid.1);
+    fn hang(
+        &mut self,
+        bay: &Bay<'_>,
+        standing: &[Standing<'_>],
+        with_sweep: bool,
+    ) -> Option<Hang> {
+        let growing: Vec<(&str, usize, &StandingPart<'_>)> = standing
+            .iter()
+            .flat_map(|s| {
+                let parts = s.parts.iter().enumerate();
+                parts.map(move |(i, part)| (s.tray.id.as_str(), i, part))
+            })
+            .filter(|(_, _, part)| part.is_growing())
+            .collect();
+        let key = |tray: &str, i: usize| (bay.reference(), tray.to_owned(), i);
+        for (tray, i, part) in &growing {
+            self.falloffs.entry(key(tray, *i)).or_insert_with(|| {
+                let points = part.footprint.cells(part.grid.0, part.grid.1);
                 Falloff::new(&emitters(bay.tier), &points, bay.clear_height_mm())
             });
         }
         let wants: Vec<Want<'_>> = growing
             .iter()
-            .map(|s| {
-                let crop = self.plan.crop(s.sowing);
+            .map(|(tray, i, part)| {
+                let crop = self.plan.crop(part.sowing);
                 Want {
-                    falloff: &self.falloffs[&key(s)],
-                    canopy_mm: s.canopy_mm,
+                    falloff: &self.falloffs[&key(tray, *i)],
+                    canopy_mm: part.canopy_mm,
                     dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
                 }
             })
             .collect();
         let most_hours = growing
             .iter()
-            .map(|s| self.plan.crop(s.sowing).photoperiod_most_h)
+            .map(|(_, _, part)| self.plan.crop(part.sowing).photoperiod_most_h)
             .fold(f64::INFINITY, f64::min);
-        let leaves_mm = tallest_leaves(standing)?.canopy_mm;
-        // A tray that germinates beside seedlings must fit under the lamps too.
-        let tallest_mm = standing.iter().map(|s| s.canopy_mm).fold(0.0, f64::max);
-        let lowest_mm = tallest_mm + least_gap_mm(bay);
+        let leaves_mm = tallest_leaves(standing)?.1.canopy_mm;
+        // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
+        let leaves = standing.iter().map(Standing::canopy_mm);
+        let tops = standing.iter().map(Standing::top_mm);
+        let lowest_mm = (leaves.fold(0.0, f64::max) + least_gap_mm(bay)).max(tops.fold(0.0, f64::max));
         let step_mm = hanging_step_mm(self.plan.site.units);
         let heights = hang::heights(lowest_mm, bay.highest_face_mm(), step_mm);
         let setting = hang::best(&wants, &heights, most_hours)?;
@@ -395,7 +544,11 @@ impl<'a> Looker<'a> {
             gap_mm: setting.height_mm - leaves_mm,
             dli: Measures::dli(hang::spread_at(&wants, setting.height_mm), setting.hours_h),
             lowest_mm,
-            sweep: hang::sweep(&wants, &sweep_from),
+            sweep: if with_sweep {
+                hang::sweep(&wants, &sweep_from)
+            } else {
+                Vec::new()
+            },
             miss: hang::miss(&wants, setting),
             miss_now: miss_now(bay, &wants),
             why: Why {
@@ -412,13 +565,17 @@ impl<'a> Looker<'a> {
 }
 
 /// The first cell that gets `ppfd`: the first of equals, so that its mark does not jump about.
-fn cell_with(ppfd: f64, standing: &[Standing<'_>], trays: &[TrayOnDay]) -> Cell {
-    standing
+fn cell_with(ppfd: f64, trays: &[TrayOnDay]) -> Cell {
+    trays
         .iter()
-        .zip(trays)
-        .find_map(|(s, tray)| {
-            let index = tray.ppfd.iter().position(|&value| value == ppfd)?;
-            let (x_mm, y_mm) = s.footprint.cells(tray.columns, tray.rows)[index];
+        .flat_map(|tray| tray.parts.iter().map(move |part| (tray, part)))
+        .find_map(|(tray, part)| {
+            let index = part.ppfd.iter().position(|&value| value == ppfd)?;
+            let footprint = Footprint {
+                x_mm: part.x_mm,
+                y_mm: part.y_mm,
+            };
+            let (x_mm, y_mm) = footprint.cells(part.columns, part.rows)[index];
             let tray = tray.tray.clone();
             Some(Cell { tray, x_mm, y_mm })
         })
@@ -440,12 +597,12 @@ fn miss_now(bay: &Bay<'_>, wants: &[Want<'_>]) -> f64 {
 
 /// The band that suits every seedling of the bay; where their bands do not meet, from the least
 /// to the greatest of them.
-fn shared_target(standing: &[Standing<'_>], trays: &[TrayOnDay]) -> Option<Band> {
-    let bands: Vec<Band> = standing
+fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
+    let bands: Vec<Band> = trays
         .iter()
-        .zip(trays)
-        .filter(|(s, _)| s.stage == Stage::Grow)
-        .map(|(_, tray)| tray.target)
+        .flat_map(|tray| &tray.parts)
+        .filter(|part| part.stage == Some(Stage::Grow))
+        .map(|part| part.target)
         .collect();
     let most = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::max);
     let least = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::min);

@@ -2,38 +2,85 @@
 
 use jiff::civil::Date;
 
+use crate::containers::TrayFormat;
 use crate::growth::height_mm;
 use crate::light::bay::Footprint;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
-use crate::room::{Bay, BayRef};
-use crate::season::SowingDates;
-use crate::site::plus_days;
+use crate::room::{Bay, BayRef, Kind};
+use crate::season::{SowingDates, TrayDates};
 
 /// A tray as it stands in a bay on a date.
 #[derive(Debug, Clone)]
 pub struct Standing<'a> {
     /// The tray.
     pub tray: &'a Tray,
+    /// Its kind.
+    pub format: &'a TrayFormat,
+    /// Its dates as a whole.
+    pub dates: TrayDates,
+    /// Its stage as a whole on the date.
+    pub stage: Stage,
+    /// Whether its dome is on: until all of it is up, unless a chamber keeps the damp in already
+    /// (common practice, no source).
+    pub domed: bool,
+    /// Its outline on the deck.
+    pub footprint: Footprint,
+    /// What is sown in it.
+    pub parts: Vec<StandingPart<'a>>,
+}
+
+/// A part of a tray as it stands on a date.
+#[derive(Debug, Clone)]
+pub struct StandingPart<'a> {
     /// Its sowing.
     pub sowing: &'a Sowing,
     /// The sowing's dates.
     pub dates: &'a SowingDates,
-    /// The stage on the date.
-    pub stage: Stage,
+    /// Its own stage; `None` while the rest of the tray is sown and it is not.
+    pub stage: Option<Stage>,
     /// Its outline on the deck.
     pub footprint: Footprint,
     /// Columns and rows of cells along x and y.
     pub grid: (u32, u32),
-    /// How tall the plants are over the rim.
+    /// How tall its plants are over the rim.
     pub plant_height_mm: f64,
-    /// Height of the leaves, or of the bare mix, over the deck.
+    /// Height of its leaves, or of the bare mix, over the deck.
     pub canopy_mm: f64,
 }
 
-impl Standing<'_> {
+impl StandingPart<'_> {
+    /// Whether seedlings stand here that want light.
+    pub fn is_growing(&self) -> bool {
+        self.stage == Some(Stage::Grow)
+    }
+
     /// Whether it wants light: seedlings do, and seeds of crops that germinate in light.
     pub fn wants_light(&self, plan: &SoundPlan) -> bool {
-        self.stage == Stage::Grow || plan.crop(self.sowing).light_to_germinate
+        match self.stage {
+            Some(Stage::Grow) => true,
+            Some(Stage::Germinate) => plan.crop(self.sowing).light_to_germinate,
+            _ => false,
+        }
+    }
+}
+
+impl Standing<'_> {
+    /// The top of its leaves, or of its rim, over the deck.
+    pub fn canopy_mm(&self) -> f64 {
+        let leaves = self.parts.iter().map(|part| part.canopy_mm);
+        leaves.fold(self.format.height_mm, f64::max)
+    }
+
+    /// The top of all of it over the deck, the dome too while it is on.
+    pub fn top_mm(&self) -> f64 {
+        let dome = self.format.dome_height_mm.filter(|_| self.domed);
+        let dome = dome.map_or(0.0, |mm| self.format.height_mm + mm);
+        self.canopy_mm().max(dome)
+    }
+
+    /// Whether any of it wants light.
+    pub fn wants_light(&self, plan: &SoundPlan) -> bool {
+        self.parts.iter().any(|part| part.wants_light(plan))
     }
 }
 
@@ -44,57 +91,59 @@ pub fn standing_in<'a>(
     bay: &Bay<'_>,
     date: Date,
 ) -> Vec<Standing<'a>> {
-    let reference = bay.reference();
+    let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
     plan.trays
         .iter()
+        .filter(|tray| tray.stands.iter().any(|stand| here(&stand.bay)))
         .filter_map(|tray| {
-            let index = plan.sowings.iter().position(|s| s.id == tray.sowing)?;
-            let (sowing, dates) = (&plan.sowings[index], &dates[index]);
-            let stage = dates.stage_on(date)?;
-            let stand = tray.stand_in(stage).filter(|s| s.bay == reference)?;
+            let tray_dates = TrayDates::of(plan, tray, dates);
+            let stage = tray_dates.stage_on(date)?;
+            let stand = tray.stand_in(stage).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
-            let plant_height_mm = dates
-                .days_up(date)
-                .map_or(0.0, |days| height_mm(plan.crop(sowing), f64::from(days)));
+            let parts = tray.parts.iter().map(|part| {
+                let index = plan.sowing_index(&part.sowing);
+                let (sowing, dates) = (&plan.sowings[index], &dates[index]);
+                let stage = dates.stage_on(date);
+                let gone = stage == Some(Stage::Out);
+                let plant_height_mm = dates
+                    .days_up(date)
+                    .filter(|_| !gone)
+                    .map_or(0.0, |days| height_mm(plan.crop(sowing), f64::from(days)));
+                let (footprint, grid) = stand.block(format, part.block(format));
+                StandingPart {
+                    sowing,
+                    dates,
+                    stage,
+                    footprint,
+                    grid,
+                    plant_height_mm,
+                    canopy_mm: format.height_mm + plant_height_mm,
+                }
+            });
             Some(Standing {
                 tray,
-                sowing,
-                dates,
+                format,
+                dates: tray_dates,
                 stage,
+                domed: stage == Stage::Germinate
+                    && format.dome_height_mm.is_some()
+                    && !matches!(bay.place.kind, Kind::Chamber(_)),
                 footprint: stand.footprint(format),
-                grid: stand.grid(format),
-                plant_height_mm,
-                canopy_mm: format.height_mm + plant_height_mm,
+                parts: parts.collect(),
             })
         })
         .collect()
 }
 
 /// The last day on which a tray stands where it does, in its stage and the next if it stays put.
-pub fn leaves_on(standing: &Standing<'_>) -> Date {
-    let dates = standing.dates;
+pub fn leaves_on(standing: &Standing<'_>, date: Date) -> Date {
     let stays = standing.stage == Stage::Germinate
         && standing.tray.stand_in(Stage::Grow) == standing.tray.stand_in(Stage::Germinate);
-    let end = match (standing.stage, dates.emerge) {
-        (Stage::Germinate, Some(emerge)) if !stays => emerge,
-        _ => dates.harden,
-    };
-    plus_days(end, -1)
-}
-
-/// A standard tray, outer length and width in mm: the "10 x 20 inch" of the trade (common
-/// practice, no source).
-pub const STANDARD_TRAY_MM: [f64; 2] = [540.0, 280.0];
-
-/// How many standard trays the lit tiers of the room hold.
-pub fn places_held(plan: &SoundPlan) -> u32 {
-    crate::room::bays(&plan.places)
-        .filter(|bay| !bay.tier.storage)
-        .map(|bay| {
-            bay.rack
-                .trays_per_deck(STANDARD_TRAY_MM[0], STANDARD_TRAY_MM[1])
-        })
-        .sum()
+    let last = if stays { Stage::Grow } else { standing.stage };
+    let days = |stage| standing.dates.days_of(stage);
+    days(last)
+        .or(days(standing.stage))
+        .map_or(date, |days| days.to)
 }
 
 /// Two trays that want the same spot.
@@ -112,45 +161,7 @@ pub struct Clash<'a> {
 
 /// Every pair of trays that want the same spot, with the days.
 pub fn clashes<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Clash<'a>> {
-    struct Stay<'a> {
-        tray: &'a Tray,
-        bay: &'a BayRef,
-        footprint: Footprint,
-        days: DateSpan,
-    }
-    let mut stays: Vec<Stay<'_>> = Vec::new();
-    for tray in &plan.trays {
-        let Some(dates) = dates.iter().find(|d| d.sowing == tray.sowing) else {
-            continue;
-        };
-        let up = dates.emerge.unwrap_or(dates.harden);
-        for (stage, from, until) in [
-            (Stage::Germinate, dates.sow, up),
-            (Stage::Grow, up, dates.harden),
-        ] {
-            let Some(stand) = tray.stand_in(stage).filter(|_| from < until) else {
-                continue;
-            };
-            let footprint = stand.footprint(plan.format(tray));
-            let to = plus_days(until, -1);
-            match stays.last_mut() {
-                // A tray that stays put stands there once, not once a stage.
-                Some(last)
-                    if std::ptr::eq(last.tray, tray)
-                        && last.bay == &stand.bay
-                        && last.footprint == footprint =>
-                {
-                    last.days.to = to;
-                }
-                _ => stays.push(Stay {
-                    tray,
-                    bay: &stand.bay,
-                    footprint,
-                    days: DateSpan { from, to },
-                }),
-            }
-        }
-    }
+    let stays = stays(plan, dates);
     let mut clashes = Vec::new();
     for (i, first) in stays.iter().enumerate() {
         for second in &stays[i + 1..] {
@@ -173,4 +184,48 @@ pub fn clashes<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Clash<'a>>
         }
     }
     clashes
+}
+
+/// A tray at one spot, with the days.
+#[derive(Debug, Clone)]
+pub struct Stay<'a> {
+    /// The tray.
+    pub tray: &'a Tray,
+    /// The bay.
+    pub bay: &'a BayRef,
+    /// Its outline on the deck.
+    pub footprint: Footprint,
+    /// The days.
+    pub days: DateSpan,
+}
+
+/// Where every tray stands and when. A tray that stays put stands there once, not once a stage.
+pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
+    let mut stays: Vec<Stay<'_>> = Vec::new();
+    for tray in &plan.trays {
+        let format = plan.format(tray);
+        let dates = TrayDates::of(plan, tray, dates);
+        for stage in [Stage::Germinate, Stage::Grow, Stage::Harden] {
+            let (Some(stand), Some(days)) = (tray.stand_in(stage), dates.days_of(stage)) else {
+                continue;
+            };
+            let footprint = stand.footprint(format);
+            match stays.last_mut() {
+                Some(last)
+                    if std::ptr::eq(last.tray, tray)
+                        && last.bay == &stand.bay
+                        && last.footprint == footprint =>
+                {
+                    last.days.to = days.to;
+                }
+                _ => stays.push(Stay {
+                    tray,
+                    bay: &stand.bay,
+                    footprint,
+                    days,
+                }),
+            }
+        }
+    }
+    stays
 }

@@ -4,16 +4,17 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::containers::TrayFormat;
 use crate::crops::{self, Crop};
 use crate::fault::{Fault, Faults, Pointer};
 use crate::light::bay::Footprint;
-use crate::room::{self, BayRef, MOST_OVERHANG_MM, Place};
+use crate::room::{self, BayRef, MOST_OVERHANG_MM, Place, Room};
 use crate::say;
 use crate::site::{Site, days_between};
 use crate::units::Quantity;
 
 /// The version of the document that this code reads and writes.
-pub const SCHEMA_VERSION: u32 = 1;
+pub const SCHEMA_VERSION: u32 = 2;
 
 /// A season in a room.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -27,6 +28,8 @@ pub struct Plan {
     pub site: Site,
     /// The days it covers.
     pub season: DateSpan,
+    /// The room that the places stand in.
+    pub room: Room,
     /// Racks and other places, from left to right.
     pub places: Vec<Place>,
     /// The kinds of tray in use.
@@ -69,26 +72,6 @@ impl DateSpan {
     }
 }
 
-/// A kind of tray: outer size and cells.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct TrayFormat {
-    /// Identifier that trays name.
-    pub id: String,
-    /// What it is, in words.
-    pub name: String,
-    /// Outer length.
-    pub length_mm: f64,
-    /// Outer width.
-    pub width_mm: f64,
-    /// Height of the rim, and of the mix's surface.
-    pub height_mm: f64,
-    /// Cells along its length.
-    pub columns: u32,
-    /// Cells across its width.
-    pub rows: u32,
-}
-
 /// A batch of one variety, sown on one day.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -107,7 +90,7 @@ pub struct Sowing {
     pub root_zone_c: Option<f64>,
 }
 
-/// A tray with one sowing in it.
+/// A tray with what is sown in it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Tray {
@@ -115,13 +98,55 @@ pub struct Tray {
     pub id: String,
     /// What its label says.
     pub name: String,
-    /// What is sown in it.
-    pub sowing: String,
+    /// What is sown in it: one sowing, or several by rows or packs of cells.
+    pub parts: Vec<Part>,
     /// Its kind.
     pub format: String,
     /// Where it stands from which stage on; a stage without an entry stays where the one before
     /// stood.
     pub stands: Vec<Stand>,
+}
+
+/// A block of a tray's cells with one sowing in it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Part {
+    /// What is sown.
+    pub sowing: String,
+    /// In these columns, counted from 0: from the first up to but not including the second. All
+    /// when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub columns: Option<[u32; 2]>,
+    /// In these rows, counted from 0 at the front, in the same way. All when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rows: Option<[u32; 2]>,
+}
+
+/// A rectangle of cells: half-open ranges of columns and rows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct CellBlock {
+    /// From one column up to another.
+    pub columns: [u32; 2],
+    /// From one row up to another.
+    pub rows: [u32; 2],
+}
+
+impl CellBlock {
+    /// Whether they share a cell.
+    pub fn overlaps(&self, other: &Self) -> bool {
+        let over = |a: [u32; 2], b: [u32; 2]| a[0] < b[1] && b[0] < a[1];
+        over(self.columns, other.columns) && over(self.rows, other.rows)
+    }
+}
+
+impl Part {
+    /// The cells it takes in a tray of `format`.
+    pub fn block(&self, format: &TrayFormat) -> CellBlock {
+        CellBlock {
+            columns: self.columns.unwrap_or([0, format.columns]),
+            rows: self.rows.unwrap_or([0, format.rows]),
+        }
+    }
 }
 
 /// Where a tray stands from a stage on.
@@ -157,37 +182,52 @@ pub enum Stage {
 }
 
 impl Tray {
-    /// Where it stands in `stage`; `None` when outside or nowhere.
+    /// Where it stands in `stage`; `None` when planted out or nowhere. A tray that hardens off
+    /// stands only where the plan says so for that stage.
     pub fn stand_in(&self, stage: Stage) -> Option<&Stand> {
-        if stage >= Stage::Harden {
-            return None;
+        let until_hardening = |stand: &&Stand| stand.stage <= stage;
+        match stage {
+            Stage::Out => None,
+            Stage::Harden => self.stands.iter().find(|s| s.stage == Stage::Harden),
+            Stage::Germinate | Stage::Grow => self
+                .stands
+                .iter()
+                .filter(until_hardening)
+                .max_by_key(|stand| stand.stage),
         }
-        self.stands
-            .iter()
-            .filter(|stand| stand.stage <= stage)
-            .max_by_key(|stand| stand.stage)
     }
 }
 
 impl Stand {
     /// The outline of a tray of `format` that stands here.
     pub fn footprint(&self, format: &TrayFormat) -> Footprint {
-        let (x, y) = match self.along {
-            room::Axis::X => (format.length_mm, format.width_mm),
-            room::Axis::Y => (format.width_mm, format.length_mm),
-        };
+        let [x, y] = self.along.lay(format.length_mm, format.width_mm);
         Footprint {
             x_mm: [self.x_mm, self.x_mm + x],
             y_mm: [self.y_mm, self.y_mm + y],
         }
     }
 
-    /// Columns and rows of cells as they lie along x and y.
-    pub fn grid(&self, format: &TrayFormat) -> (u32, u32) {
-        match self.along {
-            room::Axis::X => (format.columns, format.rows),
-            room::Axis::Y => (format.rows, format.columns),
-        }
+    /// The outline of `block` of such a tray, and its columns and rows of cells as they lie along
+    /// x and y.
+    pub fn block(&self, format: &TrayFormat, block: CellBlock) -> (Footprint, (u32, u32)) {
+        let whole = self.footprint(format);
+        let cut = |edges: [f64; 2], cells: [u32; 2], of: u32| {
+            let step = (edges[1] - edges[0]) / f64::from(of);
+            cells.map(|cell| edges[0] + step * f64::from(cell))
+        };
+        let (along_x, along_y, of_x, of_y) = match self.along {
+            room::Axis::X => (block.columns, block.rows, format.columns, format.rows),
+            room::Axis::Y => (block.rows, block.columns, format.rows, format.columns),
+        };
+        let footprint = Footprint {
+            x_mm: cut(whole.x_mm, along_x, of_x),
+            y_mm: cut(whole.y_mm, along_y, of_y),
+        };
+        (
+            footprint,
+            (along_x[1] - along_x[0], along_y[1] - along_y[0]),
+        )
     }
 }
 
@@ -224,6 +264,15 @@ impl SoundPlan {
             .find(|format| format.id == tray.format)
             .expect("a sound plan names known tray formats")
     }
+
+    /// Index of the sowing called `id`, which a sound plan always has.
+    pub fn sowing_index(&self, id: &str) -> usize {
+        self.0
+            .sowings
+            .iter()
+            .position(|sowing| sowing.id == id)
+            .expect("a sound plan names known sowings")
+    }
 }
 
 impl Plan {
@@ -251,6 +300,7 @@ impl Plan {
         faults.name(&root.at("name"), &self.name);
         self.site.check(&root.at("site"), &mut faults);
         self.check_season(&root, &mut faults);
+        self.room.check(&root.at("room"), &mut faults);
         room::check(&self.places, &root.at("places"), &mut faults);
         self.check_formats(&root.at("tray_formats"), &mut faults);
         self.check_sowings(&root.at("sowings"), &mut faults);
@@ -302,19 +352,7 @@ impl Plan {
         faults.count(at, self.tray_formats.len(), 0..=200);
         faults.unique(at, self.tray_formats.iter().map(|f| f.id.as_str()));
         for (i, format) in self.tray_formats.iter().enumerate() {
-            let at = at.at(i);
-            faults.id(&at.at("id"), &format.id);
-            faults.name(&at.at("name"), &format.name);
-            for (name, mm) in [
-                ("length_mm", format.length_mm),
-                ("width_mm", format.width_mm),
-                ("height_mm", format.height_mm),
-            ] {
-                faults.number(&at.at(name), mm, 10.0..=2000.0, Quantity::LengthMm);
-            }
-            for (name, cells) in [("columns", format.columns), ("rows", format.rows)] {
-                faults.number(&at.at(name), f64::from(cells), 1.0..=40.0, Quantity::Count);
-            }
+            format.check(&at.at(i), faults);
         }
     }
 
@@ -349,28 +387,76 @@ impl Plan {
             let at = at.at(i);
             faults.id(&at.at("id"), &tray.id);
             faults.name(&at.at("name"), &tray.name);
-            if !self.sowings.iter().any(|s| s.id == tray.sowing) {
-                let known = self.sowings.iter().map(|s| s.id.clone());
-                faults.unknown(&at.at("sowing"), &tray.sowing, known);
-            }
             let format = self.tray_formats.iter().find(|f| f.id == tray.format);
             if format.is_none() {
                 let known = self.tray_formats.iter().map(|f| f.id.clone());
                 faults.unknown(&at.at("format"), &tray.format, known);
             }
+            self.check_parts(&tray.parts, format, &at.at("parts"), faults);
             for (j, stand) in tray.stands.iter().enumerate() {
                 let at = at.at("stands").at(j);
-                if stand.stage >= Stage::Harden
+                if stand.stage == Stage::Out
                     || tray.stands[..j].iter().any(|s| s.stage == stand.stage)
                 {
                     faults.add(
                         &at.at("stage"),
                         stand.stage,
-                        say!("a tray stands in the room once while it germinates and once while it grows"),
-                        say!("give one entry each for germinate and grow at the most"),
+                        say!("a tray stands once each while it germinates, grows and hardens off"),
+                        say!("give one entry each for germinate, grow and harden at the most"),
                     );
                 }
                 self.check_stand(stand, format, &at, faults);
+            }
+        }
+    }
+
+    fn check_parts(
+        &self,
+        parts: &[Part],
+        format: Option<&TrayFormat>,
+        at: &Pointer,
+        faults: &mut Faults,
+    ) {
+        faults.count(at, parts.len(), 1..=100);
+        for (i, part) in parts.iter().enumerate() {
+            let at = at.at(i);
+            if !self.sowings.iter().any(|s| s.id == part.sowing) {
+                let known = self.sowings.iter().map(|s| s.id.clone());
+                faults.unknown(&at.at("sowing"), &part.sowing, known);
+            }
+            let Some(format) = format else { continue };
+            let block = part.block(format);
+            let mut fine = true;
+            for (name, cells, of) in [
+                ("columns", block.columns, format.columns),
+                ("rows", block.rows, format.rows),
+            ] {
+                if cells[0] >= cells[1] || cells[1] > of {
+                    fine = false;
+                    faults.add(
+                        &at.at(name),
+                        cells,
+                        say!(
+                            "{format} has no cells from {from} up to {to} here",
+                            format = &format.name,
+                            from = Quantity::Count.of(f64::from(cells[0])),
+                            to = Quantity::Count.of(f64::from(cells[1]))
+                        ),
+                        say!(
+                            "give a range that rises, from 0 up to {of}",
+                            of = Quantity::Count.of(f64::from(of))
+                        ),
+                    );
+                }
+            }
+            let taken = |earlier: &Part| earlier.block(format).overlaps(&block);
+            if fine && parts[..i].iter().any(taken) {
+                faults.add(
+                    &at,
+                    part,
+                    say!("some of these cells are sown with something else already"),
+                    say!("give each part its own columns or rows"),
+                );
             }
         }
     }
@@ -384,7 +470,7 @@ impl Plan {
     ) {
         let Some(bay) = room::find_bay(&self.places, &stand.bay) else {
             let known =
-                room::bays(&self.places).map(|bay| format!("{}/{}", bay.rack.id, bay.tier.id));
+                room::bays(&self.places).map(|bay| format!("{}/{}", bay.place.id, bay.tier.id));
             let named = format!("{}/{}", stand.bay.place, stand.bay.tier);
             faults.unknown(&at.at("bay"), &named, known);
             return;
@@ -400,8 +486,8 @@ impl Plan {
         let Some(format) = format else { return };
         let outline = stand.footprint(format);
         for (name, value, edges, deck_mm) in [
-            ("x_mm", stand.x_mm, outline.x_mm, bay.rack.width_mm),
-            ("y_mm", stand.y_mm, outline.y_mm, bay.rack.depth_mm),
+            ("x_mm", stand.x_mm, outline.x_mm, bay.place.width_mm),
+            ("y_mm", stand.y_mm, outline.y_mm, bay.place.depth_mm),
         ] {
             let size = edges[1] - edges[0];
             let most_over = MOST_OVERHANG_MM.min(size / 3.0);

@@ -4,7 +4,8 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::plan::{DateSpan, Plan, SoundPlan, Sowing, Stage};
+use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
+use crate::room;
 use crate::say;
 use crate::site::{Air, days_between, plus_days};
 use crate::units::{DAYS_PER_WEEK, Quantity};
@@ -167,6 +168,74 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
     }
 }
 
+/// When a tray moves from stage to stage: as one, whatever grows in it. It germinates until all
+/// its sowings are up (its dome stays on so long), and stays indoors until the last may harden.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TrayDates {
+    /// Day the first of it is sown.
+    pub sow: Date,
+    /// Day all of it is up; the day hardening begins when some of it never is.
+    pub up: Date,
+    /// Day hardening off begins.
+    pub harden: Date,
+    /// Day the last of it is planted out.
+    pub out: Date,
+}
+
+impl TrayDates {
+    /// The dates of `tray` among those of all sowings, in the plan's order.
+    pub fn of(plan: &SoundPlan, tray: &Tray, dates: &[SowingDates]) -> Self {
+        let parts = tray
+            .parts
+            .iter()
+            .map(|part| &dates[plan.sowing_index(&part.sowing)]);
+        let one = |d: &SowingDates| Self {
+            sow: d.sow,
+            up: d.emerge.unwrap_or(d.harden),
+            harden: d.harden,
+            out: d.out,
+        };
+        parts
+            .map(one)
+            .reduce(|a, b| Self {
+                sow: a.sow.min(b.sow),
+                up: a.up.max(b.up),
+                harden: a.harden.max(b.harden),
+                out: a.out.max(b.out),
+            })
+            .expect("a sound plan's trays have parts")
+    }
+
+    /// The stage on `date`; `None` before sowing.
+    pub fn stage_on(&self, date: Date) -> Option<Stage> {
+        if date < self.sow {
+            None
+        } else if date >= self.out {
+            Some(Stage::Out)
+        } else if date >= self.harden {
+            Some(Stage::Harden)
+        } else if date >= self.up {
+            Some(Stage::Grow)
+        } else {
+            Some(Stage::Germinate)
+        }
+    }
+
+    /// The days of `stage`, from its first up to and including its last; `None` when it has none.
+    pub fn days_of(&self, stage: Stage) -> Option<DateSpan> {
+        let (from, until) = match stage {
+            Stage::Germinate => (self.sow, self.up.min(self.harden)),
+            Stage::Grow => (self.up, self.harden),
+            Stage::Harden => (self.harden, self.out),
+            Stage::Out => return None,
+        };
+        (from < until).then(|| DateSpan {
+            from,
+            to: plus_days(until, -1),
+        })
+    }
+}
+
 /// The season day by day, as the ribbon shows it.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct SeasonDay {
@@ -181,22 +250,32 @@ pub struct SeasonDay {
 }
 
 /// Every day of `span` with the trays indoors on it.
-pub fn days(plan: &Plan, dates: &[SowingDates], span: DateSpan) -> Vec<SeasonDay> {
+pub fn days(plan: &SoundPlan, dates: &[SowingDates], span: DateSpan) -> Vec<SeasonDay> {
+    let outdoors = |place: &str| {
+        let place = plan.places.iter().find(|p| p.id == place);
+        place.is_some_and(room::Place::outdoors)
+    };
+    let stays: Vec<DateSpan> = plan
+        .trays
+        .iter()
+        .flat_map(|tray| {
+            let dates = TrayDates::of(plan, tray, dates);
+            [Stage::Germinate, Stage::Grow, Stage::Harden]
+                .into_iter()
+                .filter_map(move |stage| {
+                    let stand = tray.stand_in(stage)?;
+                    dates.days_of(stage).filter(|_| !outdoors(&stand.bay.place))
+                })
+        })
+        .collect();
     span.days()
         .map(|date| SeasonDay {
             date,
             day_length_h: plan.site.day_length_h(date),
             frost_risk: plan.site.frost_risk(date),
-            trays: plan
-                .trays
+            trays: stays
                 .iter()
-                .filter(|tray| {
-                    dates
-                        .iter()
-                        .find(|d| d.sowing == tray.sowing)
-                        .and_then(|d| d.stage_on(date))
-                        .is_some_and(|stage| tray.stand_in(stage).is_some())
-                })
+                .filter(|days| (days.from..=days.to).contains(&date))
                 .count() as u32,
         })
         .collect()

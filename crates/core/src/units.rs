@@ -58,12 +58,20 @@ pub enum Quantity {
     Share,
     /// An angle in degrees.
     AngleDeg,
+    /// A mass in kg.
+    MassKg,
+    /// A volume in ml.
+    VolumeMl,
+    /// A flow of air in m³/h.
+    FlowM3H,
+    /// A thermal conductivity in W/(m·K).
+    ConductivityWMk,
     /// A bare number.
     Plain,
 }
 
 impl Quantity {
-    const ALL: [Self; 20] = [
+    const ALL: [Self; 24] = [
         Self::LengthMm,
         Self::TemperatureC,
         Self::DifferenceK,
@@ -83,6 +91,10 @@ impl Quantity {
         Self::Count,
         Self::Share,
         Self::AngleDeg,
+        Self::MassKg,
+        Self::VolumeMl,
+        Self::FlowM3H,
+        Self::ConductivityWMk,
         Self::Plain,
     ];
 
@@ -108,6 +120,10 @@ impl Quantity {
             Self::Count => ("", 1.0, 0),
             Self::Share => ("%", 100.0, 0),
             Self::AngleDeg => ("°", 1.0, 1),
+            Self::MassKg => ("kg", 1.0, 1),
+            Self::VolumeMl => ("ml", 1.0, 0),
+            Self::FlowM3H => ("m³/h", 1.0, 0),
+            Self::ConductivityWMk => ("W/(m·K)", 1.0, 3),
             Self::Plain => ("", 1.0, 2),
         };
         ShownUnit {
@@ -119,6 +135,8 @@ impl Quantity {
                 Self::Hours => 0.5,
                 Self::LengthMm => 5.0,
                 Self::Money => 0.01,
+                Self::MassKg => 0.5,
+                Self::ConductivityWMk => 0.005,
                 _ => 1.0,
             },
         }
@@ -153,6 +171,27 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 1,
                 step: 1.0,
+            },
+            (Self::MassKg, UnitSystem::Us) => ShownUnit {
+                unit: "lb",
+                factor: 1.0 / KG_PER_POUND,
+                offset: 0.0,
+                decimals: 1,
+                step: 1.0,
+            },
+            (Self::VolumeMl, UnitSystem::Us) => ShownUnit {
+                unit: "fl oz",
+                factor: 1.0 / ML_PER_US_FLUID_OUNCE,
+                offset: 0.0,
+                decimals: 1,
+                step: 0.5,
+            },
+            (Self::FlowM3H, UnitSystem::Us) => ShownUnit {
+                unit: "cfm",
+                factor: 1.0 / M3_PER_H_PER_CFM,
+                offset: 0.0,
+                decimals: 0,
+                step: 5.0,
             },
             (Self::DifferenceK, UnitSystem::Metric) => ShownUnit {
                 unit: "°C",
@@ -205,6 +244,12 @@ const MM_PER_CM: f64 = 10.0;
 /// Exact by definition of the international inch (1959).
 const MM_PER_INCH: f64 = 25.4;
 const FAHRENHEIT_PER_KELVIN: f64 = 1.8;
+/// Exact by definition of the international avoirdupois pound (1959).
+const KG_PER_POUND: f64 = 0.453_592_37;
+/// A US gallon is 231 cubic inches and 128 fluid ounces.
+const ML_PER_US_FLUID_OUNCE: f64 = 231.0 * 16.387_064 / 128.0;
+/// A cubic foot is 12 cubed inches; 60 minutes in an hour.
+const M3_PER_H_PER_CFM: f64 = 60.0 * 0.304_8 * 0.304_8 * 0.304_8;
 
 /// The step in mm in which a hand hangs a lamp: a centimetre, or half an inch.
 pub fn hanging_step_mm(system: UnitSystem) -> f64 {
@@ -220,6 +265,11 @@ pub const DAYS_PER_WEEK: f64 = 7.0;
 /// Area in m² of a rectangle given in mm.
 pub fn area_m2(length_mm: f64, width_mm: f64) -> f64 {
     length_mm * width_mm * 1e-6
+}
+
+/// Volume in litres of a box given in mm.
+pub fn litres(length_mm: f64, width_mm: f64, depth_mm: f64) -> f64 {
+    length_mm * width_mm * depth_mm * 1e-6
 }
 
 /// Daily light integral in mol/m²/d of `ppfd` µmol/m²/s held for `hours` h.

@@ -1,12 +1,12 @@
 //! Stages by date, where trays stand in them, and what fits.
 
 use jiff::civil::{Date, date};
-use sunrise_core::bays::Looker;
-use sunrise_core::placement::{clashes, leaves_on, places_held, standing_in};
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan, Stage};
+use sunrise_core::bays::{Detail, Looker};
+use sunrise_core::placement::{clashes, leaves_on, standing_in};
+use sunrise_core::plan::{DateSpan, Plan, SoundPlan, Stage, Stand};
 use sunrise_core::power::Power;
 use sunrise_core::room::{self, BayRef};
-use sunrise_core::season::dates;
+use sunrise_core::season::{SowingDates, TrayDates, dates};
 use sunrise_core::site::{days_between, plus_days};
 
 fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
@@ -14,11 +14,6 @@ fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
         serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
     change(&mut plan);
     plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
-}
-
-fn rack(plan: &mut Plan) -> &mut room::Rack {
-    let room::Place::Rack(rack) = &mut plan.places[0];
-    rack
 }
 
 #[test]
@@ -100,68 +95,100 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
                     .iter()
                     .any(|s| s.tray.id == "cu1")
             })
-            .map(|bay| bay.tier.id.clone())
+            .map(|bay| bay.name())
     };
     let up = cucumber.emerge.unwrap();
     assert_eq!(where_on(plus_days(cucumber.sow, -1)), None);
-    assert_eq!(where_on(plus_days(up, -1)).as_deref(), Some("t3"));
-    assert_eq!(where_on(up).as_deref(), Some("t2"));
-    assert_eq!(where_on(cucumber.harden), None);
+    assert_eq!(where_on(plus_days(up, -1)).as_deref(), Some("Proving cabinet, shelf 5"));
+    assert_eq!(where_on(up).as_deref(), Some("Door rack, tier 2"));
+    assert_eq!(where_on(cucumber.harden).as_deref(), Some("Cold frame"));
+    assert_eq!(where_on(cucumber.out), None);
     // Until when: up to the move, then up to hardening off.
     for (day, until) in [
         (cucumber.sow, plus_days(up, -1)),
         (up, plus_days(cucumber.harden, -1)),
+        (cucumber.harden, plus_days(cucumber.out, -1)),
     ] {
         let standing: Vec<_> = room::bays(&plan.places)
             .flat_map(|bay| standing_in(&plan, &all, &bay, day))
             .filter(|s| s.tray.id == "cu1")
             .collect();
-        assert_eq!(leaves_on(&standing[0]), until);
+        assert_eq!(leaves_on(&standing[0], day), until);
     }
 }
 
 #[test]
 fn trays_clash_only_while_both_stand_there() {
-    let plan = demo(|plan| {
-        // Melon takes the tomatoes' spot: they go on 10 May, it comes on 29 April.
-        let melon = plan.trays.iter_mut().find(|t| t.id == "me1").unwrap();
-        melon.stands[0].x_mm = 20.0;
-    });
+    let melon_at = |x_mm: Option<f64>| {
+        demo(|plan| {
+            let tray = |id: &str| plan.trays.iter().position(|t| t.id == id).unwrap();
+            let (melon, tomato) = (tray("me1"), tray("to1"));
+            let grows = |stand: &&Stand| stand.stage == Stage::Grow;
+            let mut spot = plan.trays[tomato].stands.iter().find(grows).unwrap().clone();
+            plan.trays.retain(|t| t.id == "me1" || t.id == "to1");
+            spot.x_mm = x_mm.unwrap_or(spot.x_mm);
+            let melon = if melon < tomato { 0 } else { 1 };
+            let stands = &mut plan.trays[melon].stands;
+            stands.retain(|stand| stand.stage != Stage::Grow);
+            stands.push(spot);
+        })
+    };
+    let plan = melon_at(None);
     let all = dates(&plan);
     let clash = clashes(&plan, &all);
-    assert_eq!(clash.len(), 1);
-    assert_eq!(
-        (clash[0].first.id.as_str(), clash[0].second.id.as_str()),
-        ("to1", "me1")
-    );
-    let span = DateSpan {
-        from: date(2027, 4, 29),
-        to: date(2027, 5, 9),
+    let [clash] = &clash[..] else {
+        panic!("one clash, not {clash:?}")
     };
-    assert_eq!(clash[0].days, span);
-    let touching = demo(|plan| {
-        // Rim to rim is no clash.
-        let tray = plan.trays.iter_mut().find(|t| t.id == "to2").unwrap();
-        tray.stands[0].x_mm = 300.0;
-    });
-    assert_eq!(clashes(&touching, &dates(&touching)), []);
+    let days = |tray| TrayDates::of(&plan, tray, &all).days_of(Stage::Grow).unwrap();
+    let (first, second) = (days(clash.first), days(clash.second));
+    assert_eq!(clash.days.from, first.from.max(second.from));
+    assert_eq!(clash.days.to, first.to.min(second.to));
+    // Rim to rim is no clash.
+    let beside = melon_at(Some(clash_free_x(&plan)));
+    assert_eq!(clashes(&beside, &dates(&beside)), []);
+}
+
+/// Just right of the tomato's tray, which stands crosswise.
+fn clash_free_x(plan: &SoundPlan) -> f64 {
+    let tomato = plan.trays.iter().find(|t| t.id == "to1").unwrap();
+    let stand = tomato.stand_in(Stage::Grow).unwrap();
+    stand.footprint(plan.format(tomato)).x_mm[1]
 }
 
 #[test]
-fn a_deck_of_1220_by_610_takes_four_standard_trays_either_way_round() {
-    let mut plan = demo(|_| ()).into_inner();
-    let rack = rack(&mut plan);
-    assert_eq!(rack.trays_per_deck(540.0, 280.0), 4);
-    assert_eq!(rack.trays_per_deck(280.0, 540.0), 4);
-    rack.depth_mm = 457.0;
-    assert_eq!(rack.trays_per_deck(540.0, 280.0), 2);
-    assert_eq!(places_held(&demo(|_| ())), 16);
+fn a_tray_of_two_sowings_moves_as_one() {
+    let plan = demo(|_| ());
+    let all = dates(&plan);
+    let tray = plan.trays.iter().find(|t| t.id == "lx1").unwrap();
+    assert_eq!(tray.parts.len(), 2);
+    let day = TrayDates::of(&plan, tray, &all).up;
+    let standing: Vec<_> = room::bays(&plan.places)
+        .flat_map(|bay| standing_in(&plan, &all, &bay, day))
+        .filter(|s| s.tray.id == "lx1")
+        .collect();
+    let [standing] = &standing[..] else {
+        panic!("it stands in one bay")
+    };
+    // Each half has half of the cells, side by side.
+    let [left, right] = &standing.parts[..] else {
+        panic!("it has two parts")
+    };
+    assert_eq!(left.grid, right.grid);
+    assert_eq!(left.grid.0 * left.grid.1, 36);
+    assert!(!left.footprint.overlaps(&right.footprint));
+    // While one half is not up, the dome stays on and the whole germinates.
+    let mut late = all.clone();
+    let slow = late.iter_mut().find(|d| d.sowing == "lettuce-cos").unwrap();
+    slow.emerge = slow.emerge.map(|up| plus_days(up, 9));
+    let dates = TrayDates::of(&plan, tray, &late);
+    assert_eq!(dates.stage_on(plus_days(day, 8)), Some(Stage::Germinate));
+    assert_eq!(dates.stage_on(plus_days(day, 9)), Some(Stage::Grow));
 }
 
 #[test]
 fn clear_heights_end_under_the_deck_above_or_at_the_posts_end() {
     let plan = demo(|_| ());
-    let heights: Vec<f64> = room::bays(&plan.places)
+    let heights: Vec<f64> = room::bays(&plan.places[..1])
         .map(|bay| bay.clear_height_mm())
         .collect();
     assert_eq!(heights, [355.0, 435.0, 345.0, 325.0, 220.0]);
@@ -186,21 +213,32 @@ fn lamps_cost_what_they_draw_while_something_wants_light() {
         Power::default()
     );
     let all = dates(&plan);
-    // Tomatoes germinate in the dark from 31 March; they are up on 8 April.
-    let burns = |day| Looker::new(&plan, &all).look(bay, day).computed.burning;
+    let burns = |day: Date| {
+        let views = Looker::new(&plan, &all, Detail::Outline).look(0, day);
+        views[1].computed.burning
+    };
     assert!(!burns(date(2027, 4, 7)));
     assert!(burns(date(2027, 4, 8)));
 }
 
 #[test]
 fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
-    let plan = demo(|plan| plan.trays.retain(|tray| tray.sowing == "lettuce"));
-    let all = dates(&plan);
-    let bay = room::bays(&plan.places).nth(3).unwrap();
-    assert!(
-        Looker::new(&plan, &all)
-            .look(bay, all[8].sow)
-            .computed
-            .burning
-    );
+    let burns = |crop: &str, day: fn(&SowingDates) -> Date| {
+        // One tray under the lamps of tier 4 from sowing on.
+        let plan = demo(|plan| {
+            plan.trays.truncate(1);
+            plan.trays[0].parts[0].sowing = crop.into();
+            plan.trays[0].stands.truncate(1);
+            plan.trays[0].stands[0].bay.place = "door".into();
+            plan.trays[0].stands[0].bay.tier = "t4".into();
+        });
+        let all = dates(&plan);
+        let day = day(all.iter().find(|d| d.sowing == crop).unwrap());
+        let views = Looker::new(&plan, &all, Detail::Outline).look(0, day);
+        assert_eq!(views[3].standing.len(), 1);
+        views[3].computed.burning
+    };
+    assert!(burns("lettuce", |d| d.sow));
+    assert!(!burns("onion", |d| d.sow));
+    assert!(burns("onion", |d| d.emerge.unwrap()));
 }

@@ -8,9 +8,14 @@ fn faults_of(changes: &[(&str, Value)]) -> Vec<Fault> {
     let mut document: Value =
         serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
     for (path, value) in changes {
-        *document
-            .pointer_mut(path)
-            .unwrap_or_else(|| panic!("no {path}")) = value.clone();
+        let (parent, field) = path.rsplit_once('/').unwrap();
+        let parent = document
+            .pointer_mut(parent)
+            .unwrap_or_else(|| panic!("no {path}"));
+        match parent {
+            Value::Array(list) => list[field.parse::<usize>().unwrap()] = value.clone(),
+            parent => parent[field] = value.clone(),
+        }
     }
     let plan: Plan = serde_json::from_value(document).unwrap();
     plan.check().expect_err("the plan has a fault")
@@ -18,7 +23,7 @@ fn faults_of(changes: &[(&str, Value)]) -> Vec<Fault> {
 
 #[test]
 fn each_fault_is_found_at_its_path() {
-    let tier = "/places/0/rack/tiers/1";
+    let tier = "/places/0/tiers/1";
     let lamp = format!("{tier}/lamps/0");
     let cases = [
         ("/schema_version".to_owned(), json!(7)),
@@ -31,7 +36,7 @@ fn each_fault_is_found_at_its_path() {
         ("/site/last_frost".into(), json!("2031-05-06")),
         ("/site/air/night_c".into(), json!(60)),
         ("/season/to".into(), json!("2026-01-01")),
-        ("/places/0/rack/width_mm".into(), json!(0)),
+        ("/places/0/width_mm".into(), json!(0)),
         (format!("{tier}/deck_height_mm"), json!(130)),
         (format!("{tier}/deck_height_mm"), json!(1e9)),
         (format!("{tier}/photoperiod_h"), json!(25)),
@@ -44,10 +49,42 @@ fn each_fault_is_found_at_its_path() {
         (format!("{lamp}/emitters"), json!([])),
         (format!("{lamp}/emitters/0/width_mm"), json!(0)),
         ("/tray_formats/0/columns".into(), json!(0)),
+        ("/room/door/width_mm".into(), json!(5)),
+        ("/places/0/kind/rack/pitch_mm".into(), json!(0)),
+        ("/places/0/deck/rating_kg".into(), json!(-4)),
+        ("/places/0/empty_kg".into(), json!(1e7)),
+        ("/places/0/spot/x_mm".into(), json!(-10)),
+        ("/places/2/kind/chamber/walls".into(), json!([])),
+        (
+            "/places/2/kind/chamber/walls/1/conductivity_w_mk".into(),
+            json!(0),
+        ),
+        (
+            "/places/2/kind/chamber/vents/0/at_mm".into(),
+            json!(90_000),
+        ),
+        (
+            "/places/4/kind/window/azimuth_deg".into(),
+            json!(400),
+        ),
+        ("/places/0/tiers/2/mats/0/x_mm".into(), json!(400)),
+        ("/places/0/tiers/2/mats/0/thermostat_c".into(), json!(90)),
+        ("/places/0/tiers/2/fans/0/diameter_mm".into(), json!(590)),
+        ("/places/0/tiers/2/fans/0/height_mm".into(), json!(5)),
+        ("/tray_formats/0/wet_kg".into(), json!(-1)),
+        ("/tray_formats/0/dome_height_mm".into(), json!(1e6)),
+        (
+            "/trays/0/parts".into(),
+            json!([]),
+        ),
+        (
+            "/trays/0/parts/0/columns".into(),
+            json!([4, 13]),
+        ),
         ("/sowings/0/crop".into(), json!("triffid")),
         ("/sowings/0/wanted".into(), json!(0)),
         ("/sowings/0/root_zone_c".into(), json!(80)),
-        ("/trays/0/sowing".into(), json!("nobody")),
+        ("/trays/0/parts/0/sowing".into(), json!("nobody")),
         ("/trays/0/format".into(), json!("bathtub")),
         (
             "/trays/0/stands/0/bay".into(),
@@ -73,28 +110,38 @@ fn each_fault_is_found_at_its_path() {
 fn several_faults_come_together() {
     let faults = faults_of(&[
         ("/site/latitude_deg", json!(-120)),
-        ("/places/0/rack/tiers/0/lamps/0/watts", json!(-1)),
-        ("/trays/1/sowing", json!("nobody")),
+        ("/places/0/tiers/0/lamps/0/watts", json!(-1)),
+        ("/trays/1/parts/0/sowing", json!("nobody")),
     ]);
     let paths: Vec<&str> = faults.iter().map(|f| f.path.as_str()).collect();
     assert_eq!(
         paths,
         [
             "/site/latitude_deg",
-            "/places/0/rack/tiers/0/lamps/0/watts",
-            "/trays/1/sowing"
+            "/places/0/tiers/0/lamps/0/watts",
+            "/trays/1/parts/0/sowing"
         ]
     );
 }
 
 #[test]
 fn a_lamp_above_its_ceiling_is_told_how_high_it_may_hang() {
-    let faults = faults_of(&[("/places/0/rack/tiers/1/lamps/0/height_mm", json!(400))]);
+    let faults = faults_of(&[("/places/0/tiers/1/lamps/0/height_mm", json!(400))]);
     assert_eq!(
         faults[0].to_string(),
-        "/places/0/rack/tiers/1/lamps/0/height_mm: the lamp at 400 mm would stick through the \
+        "/places/0/tiers/1/lamps/0/height_mm: the lamp at 400 mm would stick through the \
          deck above, 435 mm over this one; hang its emitting face at 390 mm or lower"
     );
+}
+
+#[test]
+fn cells_are_sown_once() {
+    let parts = json!([
+        {"sowing": "onion", "columns": [0, 7]},
+        {"sowing": "celery", "columns": [6, 12]}
+    ]);
+    let faults = faults_of(&[("/trays/0/parts", parts)]);
+    assert_eq!(faults[0].path, "/trays/0/parts/1");
 }
 
 #[test]

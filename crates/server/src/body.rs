@@ -9,6 +9,7 @@ use serde_path_to_error::Segment;
 use sunrise_core::fault::{Fault, Pointer};
 use sunrise_core::say;
 use sunrise_core::units::Quantity;
+use sunrise_core::upgrade::upgraded;
 
 use crate::problem::Problem;
 
@@ -45,6 +46,7 @@ pub fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Box<Refusal>> {
             )),
         })
         .map_err(|error| not_json(bytes, &error))?;
+    let value = of_today(value);
     serde_path_to_error::deserialize(&value).map_err(|error| {
         let path = pointer(error.path());
         let found = value.pointer(&path.to_string()).cloned();
@@ -60,6 +62,14 @@ pub fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Box<Refusal>> {
             },
         })
     })
+}
+
+/// A plan of an earlier version, by itself or within a request, in today's form.
+fn of_today(mut value: Value) -> Value {
+    if let Some(plan) = value.get_mut("plan") {
+        *plan = upgraded(plan.take());
+    }
+    upgraded(value)
 }
 
 fn not_json(bytes: &[u8], error: &serde_path_to_error::Error<serde_json::Error>) -> Box<Refusal> {

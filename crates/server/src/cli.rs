@@ -9,6 +9,7 @@ use clap::{Parser, Subcommand};
 use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
+use sunrise_core::bays::Detail;
 use sunrise_core::fault::Fault;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::plan::{DateSpan, Plan};
@@ -92,7 +93,7 @@ fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
         to: to.unwrap_or(plan.season.to),
     };
     api::check_days(days).map_err(say_all)?;
-    print_json(&sunrise_core::assess(&plan, days))
+    print_json(&sunrise_core::assess(&plan, days, Detail::All))
 }
 
 fn default_data_folder() -> Result<PathBuf> {

@@ -12,6 +12,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 use serde::Serialize;
 use sunrise_core::plan::{Plan, SoundPlan};
+use sunrise_core::upgrade::upgraded;
 use utoipa::ToSchema;
 
 /// What can go wrong with the store.
@@ -332,7 +333,9 @@ fn snapshot(db: &Connection, id: i64) -> Result<Snapshot, StoreError> {
         [id, revision],
         |row| row.get(0),
     )?;
-    let plan = serde_json::from_str(&document).map_err(|e| StoreError::Damaged {
+    // Kept by an earlier version of this program: read in today's form, left as it lies.
+    let read = serde_json::from_str(&document).map(upgraded);
+    let plan = read.and_then(serde_json::from_value).map_err(|e| StoreError::Damaged {
         plan: id,
         revision,
         reason: e.to_string(),

@@ -42,6 +42,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     Some(Finding {
         code: "hang_lamps",
         severity: Severity::Advice,
+        place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
         days: DateSpan::day(view.date),
@@ -58,13 +59,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, fixed, judged, tier};
+    use super::super::testing::{one_rack, fixed, judged, tier};
     use super::judge;
     use jiff::civil::date;
 
     #[test]
     fn lamps_too_high_are_to_come_down_and_then_all_is_well() {
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             tier(plan, 2).photoperiod_h = 12.0;
             for lamp in &mut tier(plan, 2).lamps {
                 lamp.height_mm = 300.0;

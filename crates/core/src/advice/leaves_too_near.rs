@@ -2,23 +2,23 @@
 
 use super::{Finding, Severity, hang_here};
 use crate::bays::BayView;
-use crate::plan::{DateSpan, Stage};
+use crate::plan::DateSpan;
 use crate::say;
 use crate::units::Quantity;
 use crate::words::COMMON_PRACTICE;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let light = view.computed.light.as_ref()?;
-    let tallest = view.tallest()?;
+    let (tray, part) = view.tallest()?;
     let least = view.least_gap_mm();
-    if tallest.stage != Stage::Grow || light.gap_mm >= least {
+    if !part.is_growing() || light.gap_mm >= least {
         return None;
     }
     let mm = |value: f64| Quantity::LengthMm.of(value);
     let reason = if light.gap_mm <= 0.0 {
         say!(
             "{tray} stands {over} into the lamp, which wants {least} of air.",
-            tray = &tallest.tray.name,
+            tray = &tray.tray.name,
             over = mm(-light.gap_mm),
             least = mm(least),
         )
@@ -26,7 +26,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         say!(
             "Only {gap} is left over {tray}; these lamps want {least}.",
             gap = mm(light.gap_mm),
-            tray = &tallest.tray.name,
+            tray = &tray.tray.name,
             least = mm(least),
         )
     };
@@ -39,14 +39,15 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ),
         None => say!(
             "Take {tray} out from under the lamps",
-            tray = &tallest.tray.name
+            tray = &tray.tray.name
         ),
     };
     Some(Finding {
         code: "leaves_too_near",
         severity: Severity::Harm,
+        place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
-        trays: vec![tallest.tray.id.clone()],
+        trays: vec![tray.tray.id.clone()],
         days: DateSpan::day(view.date),
         headline,
         reason,
@@ -57,13 +58,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, fixed, judged, tier};
+    use super::super::testing::{one_rack, fixed, judged, tier};
     use super::judge;
     use jiff::civil::date;
 
     #[test]
     fn a_germinating_tray_with_a_higher_rim_does_not_hide_seedlings_beside_it() {
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             // The aubergines' pots become the only seedlings: lower than the rim of a deep tray.
             plan.tray_formats[0].height_mm = 160.0;
             let tray = plan.trays.iter_mut().find(|t| t.id == "cu1").unwrap();
@@ -80,7 +81,7 @@ mod tests {
     #[test]
     fn speaks_when_the_gap_is_used_up_and_its_fix_gives_it_back() {
         let day = date(2027, 4, 9);
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             for lamp in &mut tier(plan, 1).lamps {
                 lamp.height_mm = 90.0;
             }

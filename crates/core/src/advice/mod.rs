@@ -3,36 +3,67 @@
 //! A judgement looks at a bay on a date or at the whole plan and says what to do, where, when, by
 //! how much and why. Its fixes are edits of the plan that can be applied with one click.
 
+mod bare_chipboard_under_water;
+mod built_in_the_room;
+mod deck_over_rating;
+mod dome_does_not_fit;
 mod hang_lamps;
+mod heavy_trays_high;
+mod lamp_blocks_trays;
 mod leaves_too_near;
 mod no_headroom;
+mod no_standing_room;
 mod nothing_comes_up;
+mod out_of_reach;
+mod places_overlap;
+mod rack_over_rating;
 mod season_too_short;
+mod storage_shades;
+mod tall_and_unbraced;
 mod too_little_light;
 mod trays_clash;
+mod trays_overhang;
+mod wire_above_lamp;
 
 use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::bays::BayView;
+use crate::places::PlaceView;
 use crate::fault::Pointer;
 use crate::plan::{DateSpan, SoundPlan};
-use crate::room::BayRef;
+use crate::room::{BayRef, Place};
 use crate::season::SowingDates;
-use crate::words::Statement;
+use crate::words::{COMMON_PRACTICE, Statement};
 
 /// A judgement on a bay on a date.
 type OnBay = fn(&BayView<'_>) -> Option<Finding>;
+/// A judgement on a place on a date.
+type OnPlace = fn(&PlaceView<'_, '_>) -> Option<Finding>;
 /// A judgement on a whole plan with the dates of its sowings.
 type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
 
 /// Judgements on a bay on a date.
 const ON_BAYS: &[OnBay] = &[
     leaves_too_near::judge,
+    deck_over_rating::judge,
+    wire_above_lamp::judge,
+    dome_does_not_fit::judge,
     no_headroom::judge,
+    storage_shades::judge,
+    bare_chipboard_under_water::judge,
     hang_lamps::judge,
     too_little_light::judge,
+    trays_overhang::judge,
+    lamp_blocks_trays::judge,
+];
+
+/// Judgements on a place on a date.
+const ON_PLACES: &[OnPlace] = &[
+    rack_over_rating::judge,
+    tall_and_unbraced::judge,
+    heavy_trays_high::judge,
 ];
 
 /// Judgements on the whole plan.
@@ -40,6 +71,10 @@ const ON_PLANS: &[OnPlan] = &[
     nothing_comes_up::judge,
     trays_clash::judge,
     season_too_short::judge,
+    places_overlap::judge,
+    no_standing_room::judge,
+    built_in_the_room::judge,
+    out_of_reach::judge,
 ];
 
 /// Something to do, with its reason.
@@ -49,6 +84,8 @@ pub struct Finding {
     pub code: &'static str,
     /// How much it matters.
     pub severity: Severity,
+    /// The place it is about, if any.
+    pub place: Option<String>,
     /// The bay it is about, if any.
     pub bay: Option<BayRef>,
     /// The trays it is about.
@@ -117,6 +154,60 @@ impl PatchStep {
     }
 }
 
+impl Finding {
+    /// A finding on a bay on its date, of common practice and without fixes.
+    fn of_bay(
+        view: &BayView<'_>,
+        code: &'static str,
+        severity: Severity,
+        headline: Statement,
+        reason: Statement,
+    ) -> Self {
+        Self {
+            code,
+            severity,
+            place: Some(view.bay.place.id.clone()),
+            bay: Some(view.bay.reference()),
+            trays: Vec::new(),
+            days: DateSpan::day(view.date),
+            headline,
+            reason,
+            source: COMMON_PRACTICE,
+            fixes: Vec::new(),
+        }
+    }
+
+    /// A finding on a place on `days`, of common practice and without fixes.
+    fn of_place(
+        place: &Place,
+        days: DateSpan,
+        code: &'static str,
+        severity: Severity,
+        headline: Statement,
+        reason: Statement,
+    ) -> Self {
+        Self {
+            code,
+            severity,
+            place: Some(place.id.clone()),
+            bay: None,
+            trays: Vec::new(),
+            days,
+            headline,
+            reason,
+            source: COMMON_PRACTICE,
+            fixes: Vec::new(),
+        }
+    }
+}
+
+/// All findings on a place, the gravest first.
+pub fn on_place(view: &PlaceView<'_, '_>) -> Vec<Finding> {
+    let mut findings: Vec<Finding> = ON_PLACES.iter().filter_map(|judge| judge(view)).collect();
+    findings.sort_by_key(|finding| finding.severity);
+    findings
+}
+
 /// All findings on a bay, the gravest first.
 pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
     let mut findings: Vec<Finding> = ON_BAYS.iter().filter_map(|judge| judge(view)).collect();
@@ -162,26 +253,44 @@ fn hang_here(view: &BayView<'_>) -> Option<Fix> {
 
 #[cfg(test)]
 pub(crate) mod testing {
-    //! The demo plan, changed at will, for the judgements' own tests.
+    //! Plans, changed at will, for the judgements' own tests.
 
     use super::*;
-    use crate::bays::Looker;
+    use crate::bays::{Detail, Looker};
     use crate::plan::Plan;
     use crate::room;
+    use crate::upgrade::upgraded;
 
-    pub fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
-        let mut plan: Plan =
-            serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
+    /// A wire rack with four lit tiers, a store on top and fifteen trays.
+    pub fn one_rack(change: impl FnOnce(&mut Plan)) -> SoundPlan {
+        sound(include_str!("../../fixtures/one-rack-v1.json"), change)
+    }
+
+    /// The demo with all its places.
+    pub fn kettle_fen(change: impl FnOnce(&mut Plan)) -> SoundPlan {
+        sound(include_str!("../../../../demo/kettle-fen.json"), change)
+    }
+
+    fn sound(json: &str, change: impl FnOnce(&mut Plan)) -> SoundPlan {
+        let document = upgraded(serde_json::from_str(json).unwrap());
+        let mut plan: Plan = serde_json::from_value(document).unwrap();
         change(&mut plan);
         plan.check().unwrap_or_else(|faults| panic!("{faults:?}"))
     }
 
     pub fn tier(plan: &mut Plan, index: usize) -> &mut room::Tier {
-        let room::Place::Rack(rack) = &mut plan.places[0];
-        &mut rack.tiers[index]
+        &mut plan.places[0].tiers[index]
     }
 
-    /// What `judge` says of tier `index` on `date`, and the plan that its first fix would make.
+    /// The first place, as a rack.
+    pub fn rack(plan: &mut Plan) -> &mut room::place::Rack {
+        match &mut plan.places[0].kind {
+            room::Kind::Rack(rack) => rack,
+            other => panic!("the first place is a rack, not {other:?}"),
+        }
+    }
+
+    /// What `judge` says of tier `index` of the first place on `date`.
     pub fn judged(
         plan: &SoundPlan,
         index: usize,
@@ -189,10 +298,21 @@ pub(crate) mod testing {
         judge: OnBay,
     ) -> Option<Finding> {
         let dates = crate::season::dates(plan);
-        let bay = room::bays(&plan.places).nth(index).unwrap();
-        judge(&Looker::new(plan, &dates).look(bay, date))
+        judge(&Looker::new(plan, &dates, Detail::Outline).look(0, date)[index])
     }
 
+    /// What `judge` says of the first place on `date`.
+    pub fn place_judged(
+        plan: &SoundPlan,
+        date: jiff::civil::Date,
+        judge: OnPlace,
+    ) -> Option<Finding> {
+        let dates = crate::season::dates(plan);
+        let bays = Looker::new(plan, &dates, Detail::Outline).look(0, date);
+        judge(&PlaceView::new(plan, 0, date, &bays))
+    }
+
+    /// The plan that the finding's first fix makes.
     pub fn fixed(plan: &SoundPlan, finding: &Finding) -> SoundPlan {
         let mut document = serde_json::to_value(&**plan).unwrap();
         for step in &finding.fixes[0].patch {

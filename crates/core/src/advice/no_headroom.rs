@@ -2,30 +2,31 @@
 
 use super::{Finding, Severity};
 use crate::bays::BayView;
-use crate::plan::{DateSpan, Stage};
+use crate::plan::DateSpan;
 use crate::say;
 use crate::units::Quantity;
 use crate::words::COMMON_PRACTICE;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let tallest = view.tallest()?;
+    let (tray, part) = view.tallest()?;
     let least = view.least_gap_mm();
     let highest = view.bay.highest_face_mm();
-    let short_mm = tallest.canopy_mm + least - highest;
-    if view.bay.tier.lamps.is_empty() || tallest.stage != Stage::Grow || short_mm <= 0.0 {
+    let short_mm = part.canopy_mm + least - highest;
+    if view.bay.tier.lamps.is_empty() || !part.is_growing() || short_mm <= 0.0 {
         return None;
     }
     let mm = |value: f64| Quantity::LengthMm.of(value);
     Some(Finding {
         code: "no_headroom",
         severity: Severity::Conflict,
+        place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
-        trays: vec![tallest.tray.id.clone()],
+        trays: vec![tray.tray.id.clone()],
         days: DateSpan::day(view.date),
-        headline: say!("Move {tray} to a taller bay", tray = &tallest.tray.name),
+        headline: say!("Move {tray} to a taller bay", tray = &tray.tray.name),
         reason: say!(
             "It stands {canopy} over the deck and its lamps want {least} more, but they go no higher than {highest}: {short} short.",
-            canopy = mm(tallest.canopy_mm),
+            canopy = mm(part.canopy_mm),
             least = mm(least),
             highest = mm(highest),
             short = mm(short_mm),
@@ -37,19 +38,19 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, judged, tier};
+    use super::super::testing::{one_rack, judged, tier};
     use super::judge;
     use jiff::civil::date;
 
     #[test]
     fn speaks_when_a_bulky_lamp_leaves_no_height() {
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             for lamp in &mut tier(plan, 1).lamps {
                 lamp.body_height_mm = 350.0;
                 lamp.height_mm = 60.0;
             }
         });
         assert!(judged(&plan, 1, date(2027, 5, 5), judge).is_some());
-        assert_eq!(judged(&demo(|_| ()), 1, date(2027, 4, 9), judge), None);
+        assert_eq!(judged(&one_rack(|_| ()), 1, date(2027, 4, 9), judge), None);
     }
 }

@@ -38,10 +38,11 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                     crop.root_zone_c,
                 )],
             });
-            let trays = plan.trays.iter().filter(|tray| tray.sowing == sowing.id);
+            let trays = plan.trays.iter().filter(|tray| tray.parts.iter().any(|part| part.sowing == sowing.id));
             Finding {
                 code: "nothing_comes_up",
                 severity: Severity::Conflict,
+                place: None,
                 bay: None,
                 trays: trays.map(|tray| tray.id.clone()).collect(),
                 days: DateSpan { from: dates.sow, to: plus_days(dates.harden, -1) },
@@ -63,12 +64,12 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, fixed};
+    use super::super::testing::{one_rack, fixed};
     use super::judge;
 
     #[test]
     fn cold_peppers_are_named_and_warming_settles_it() {
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             let pepper = plan
                 .sowings
                 .iter_mut()

@@ -17,6 +17,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
     let finding = |headline, field: &str, day, days, reason| Finding {
         code: "season_too_short",
         severity: Severity::Conflict,
+        place: None,
         bay: None,
         trays: Vec::new(),
         days,
@@ -76,13 +77,13 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, fixed};
+    use super::super::testing::{one_rack, fixed};
     use super::judge;
     use jiff::civil::date;
 
     #[test]
     fn an_early_frost_date_asks_for_an_earlier_season() {
-        let plan = demo(|plan| plan.site.last_frost = date(2027, 3, 1));
+        let plan = one_rack(|plan| plan.site.last_frost = date(2027, 3, 1));
         let findings = judge(&plan, &crate::season::dates(&plan));
         assert_eq!(findings.len(), 1);
         let after = fixed(&plan, &findings[0]);

@@ -19,6 +19,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     Some(Finding {
         code: "too_little_light",
         severity: Severity::Conflict,
+        place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
         days: DateSpan::day(view.date),
@@ -45,20 +46,20 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{demo, judged, tier};
+    use super::super::testing::{one_rack, judged, tier};
     use super::judge;
     use jiff::civil::date;
 
     #[test]
     fn weak_lamps_are_told_apart_from_badly_hung_ones() {
         let day = date(2027, 4, 9);
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             for lamp in &mut tier(plan, 1).lamps {
                 lamp.flux_lm /= 3.0;
             }
         });
         assert!(judged(&plan, 1, day, judge).is_some());
-        let high = demo(|plan| {
+        let high = one_rack(|plan| {
             for lamp in &mut tier(plan, 1).lamps {
                 lamp.height_mm = 300.0;
             }

@@ -16,6 +16,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
             Finding {
                 code: "trays_clash",
                 severity: Severity::Conflict,
+                place: Some(clash.bay.place.clone()),
                 bay: Some(clash.bay.clone()),
                 trays: vec![clash.first.id.clone(), clash.second.id.clone()],
                 days: clash.days,
@@ -39,14 +40,14 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::demo;
+    use super::super::testing::one_rack;
     use super::judge;
 
     #[test]
     fn a_second_tray_on_the_same_spot_is_found_and_the_demo_has_none() {
-        let plan = demo(|_| ());
+        let plan = one_rack(|_| ());
         assert_eq!(judge(&plan, &crate::season::dates(&plan)), []);
-        let plan = demo(|plan| {
+        let plan = one_rack(|plan| {
             let mut copy = plan.trays[0].clone();
             copy.id = "copy".into();
             plan.trays.push(copy);

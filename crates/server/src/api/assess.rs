@@ -5,6 +5,8 @@ use axum::http::StatusCode;
 use jiff::civil::Date;
 use serde::Deserialize;
 use sunrise_core::assess::Assessment;
+use sunrise_core::bays::Detail;
+use sunrise_core::edit::{self, Edit, Edited};
 use sunrise_core::fault::{Fault, Faults, Pointer};
 use sunrise_core::plan::{DateSpan, Plan};
 use sunrise_core::say;
@@ -26,6 +28,9 @@ pub struct WhatIf {
     from: Date,
     /// Last day.
     to: Date,
+    /// Whose lists of cells and fits are wanted; everyone's when left out.
+    #[serde(default)]
+    detail: Detail,
 }
 
 /// Assess a plan without keeping it
@@ -39,12 +44,45 @@ pub struct WhatIf {
     )
 )]
 pub async fn what_if(
-    body::Json(WhatIf { plan, from, to }): body::Json<WhatIf>,
+    body::Json(asked): body::Json<WhatIf>,
 ) -> Result<Json<Assessment>, Problem> {
+    let WhatIf {
+        plan,
+        from,
+        to,
+        detail,
+    } = asked;
     let days = DateSpan { from, to };
     check_days(days).map_err(|faults| Problem::faults(StatusCode::UNPROCESSABLE_ENTITY, faults))?;
-    let assessment = off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days))).await?;
+    let assessment = off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days, detail))).await?;
     Ok(Json(assessment))
+}
+
+/// A document and what to do with it.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ToEdit {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// The edit.
+    edit: Edit,
+}
+
+/// Edit a plan's form without keeping it
+#[utoipa::path(
+    post,
+    path = "/api/edit",
+    request_body = ToEdit,
+    responses(
+        (status = 200, body = Edited),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn edit(
+    body::Json(ToEdit { plan, edit }): body::Json<ToEdit>,
+) -> Result<Json<Edited>, Problem> {
+    let edited = off_thread(move || edit::apply(&sound(plan)?, &edit).map_err(Problem::unfit));
+    Ok(Json(edited.await?))
 }
 
 /// Refuses days that run backwards or for longer than a season.

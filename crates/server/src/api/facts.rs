@@ -3,6 +3,7 @@
 use axum::Json;
 use serde::Serialize;
 use sunrise_core::crops::{self, Crop};
+use sunrise_core::kinds::{self, Kinds};
 use sunrise_core::plan::Plan;
 use sunrise_core::units::{UnitRow, shown_units};
 use utoipa::ToSchema;
@@ -33,6 +34,12 @@ pub async fn units() -> Json<Vec<UnitRow>> {
 #[utoipa::path(get, path = "/api/crops", responses((status = 200, body = Vec<Crop>)))]
 pub async fn crops() -> Json<&'static [Crop]> {
     Json(&crops::library().crops)
+}
+
+/// The shelf of generic places, lamps, mats, fans and containers
+#[utoipa::path(get, path = "/api/kinds", responses((status = 200, body = Kinds)))]
+pub async fn kinds() -> Json<&'static Kinds> {
+    Json(kinds::library())
 }
 
 /// The demo plan, to begin with

@@ -75,6 +75,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(facts::health))
         .routes(routes!(facts::units))
         .routes(routes!(facts::crops))
+        .routes(routes!(facts::kinds))
         .routes(routes!(facts::demo))
         .routes(routes!(plans::list, plans::create))
         .routes(routes!(plans::show))
@@ -82,6 +83,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::history, plans::save))
         .routes(routes!(plans::step))
         .routes(routes!(assess::what_if))
+        .routes(routes!(assess::edit))
         .routes(routes!(calc::light))
 }
 

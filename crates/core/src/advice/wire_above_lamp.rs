@@ -1,0 +1,53 @@
+//! Triggers when trays stand on wires over a lamp: what drips from them falls on mains.
+
+use super::{Finding, Fix, PatchStep, Severity};
+use crate::bays::BayView;
+use crate::power::CAUTION;
+use crate::say;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let bay = &view.bay;
+    let above = bay.above()?;
+    if bay.tier.lamps.is_empty()
+        || !bay.place.deck.material.is_open()
+        || above.tier.liner
+        || view.trays_above == 0
+    {
+        return None;
+    }
+    Some(Finding {
+        fixes: vec![Fix {
+            label: say!("A liner lies there"),
+            word: say!("laid a liner on {bay}", bay = above.name()),
+            patch: vec![PatchStep::replace(&above.pointer().at("liner"), true)],
+        }],
+        ..Finding::of_bay(
+            view,
+            "wire_above_lamp",
+            Severity::Harm,
+            say!("Lay a liner on {above}", above = above.name()),
+            say!(
+                "Its trays stand on wires, and what drips from them falls on the lamps of {bay}. {caution}",
+                bay = bay.tier.name.to_lowercase(),
+                caution = CAUTION
+            ),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::testing::{one_rack, fixed, judged};
+    use super::judge;
+    use jiff::civil::date;
+
+    #[test]
+    fn speaks_of_wet_trays_over_a_lamp_until_a_liner_lies_between() {
+        let day = date(2027, 3, 31);
+        let plan = one_rack(|_| ());
+        let finding = judged(&plan, 2, day, judge).unwrap();
+        assert_eq!(judged(&fixed(&plan, &finding), 2, day, judge), None);
+        // Nothing stands on the storage shelf over tier 4.
+        assert_eq!(judged(&plan, 3, day, judge), None);
+    }
+}

@@ -1,0 +1,72 @@
+//! A place on a date: its bays together, what it carries, and how it stands in the room.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::bays::BayView;
+use crate::load::PlaceLoad;
+use crate::plan::SoundPlan;
+use crate::room::Place;
+use crate::space::{self, FloorArea, ThroughDoor};
+
+/// A place on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PlaceOnDay {
+    /// The place.
+    pub place: String,
+    /// What it carries, and how that stands.
+    pub load: PlaceLoad,
+    /// Outer width, depth and height, walls and all.
+    pub outer_mm: [f64; 3],
+    /// How it goes through the room's door; `None` for what is not carried in.
+    pub through_door: Option<ThroughDoor>,
+    /// Its outline on the floor; `None` when it has no spot there.
+    pub outline: Option<FloorArea>,
+    /// The floor one stands on to work at it; `None` when it has no spot.
+    pub standing_area: Option<FloorArea>,
+    /// How deep the free floor in front of it is; `None` when it has no spot.
+    pub free_in_front_mm: Option<f64>,
+}
+
+/// A place on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct PlaceView<'a, 'b> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The place.
+    pub place: &'a Place,
+    /// Its index in the plan.
+    pub index: usize,
+    /// The day.
+    pub date: Date,
+    /// Its bays, from the lowest up.
+    pub bays: &'b [BayView<'a>],
+    /// What was computed.
+    pub computed: PlaceOnDay,
+}
+
+impl<'a, 'b> PlaceView<'a, 'b> {
+    /// Place `index` of `plan` with the view of each of its bays.
+    pub fn new(plan: &'a SoundPlan, index: usize, date: Date, bays: &'b [BayView<'a>]) -> Self {
+        let place = &plan.places[index];
+        let standing: Vec<_> = bays.iter().map(|bay| bay.standing.clone()).collect();
+        let computed = PlaceOnDay {
+            place: place.id.clone(),
+            load: PlaceLoad::of(place, &standing),
+            outer_mm: place.outer_mm(),
+            through_door: space::passage(place, &plan.room),
+            outline: space::outline(place),
+            standing_area: space::standing_area(place),
+            free_in_front_mm: space::free_in_front_mm(place, &plan.room, &plan.places),
+        };
+        Self {
+            plan,
+            place,
+            index,
+            date,
+            bays,
+            computed,
+        }
+    }
+}

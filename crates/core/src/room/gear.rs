@@ -1,0 +1,372 @@
+//! What hangs and lies in a bay: lamps, heat mats and fans.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::place::Place;
+use crate::fault::{Faults, Pointer};
+use crate::say;
+use crate::units::Quantity;
+
+/// How a lamp's white is made.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LampFamily {
+    /// Blue-pumped phosphor LED.
+    WhiteLed,
+    /// Three-band fluorescent tube, as sold in the last decades.
+    FluorescentTriBand,
+    /// Standard (halophosphate) fluorescent tube, found in old fixtures.
+    FluorescentStandard,
+}
+
+/// A lamp: one or more flat emitters that face down from one body.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Lamp {
+    /// Identifier, unique in the tier.
+    pub id: String,
+    /// What it is, in words.
+    pub name: String,
+    /// How its white is made, which decides the photons in a lumen.
+    pub family: LampFamily,
+    /// Correlated colour temperature.
+    pub cct_k: f64,
+    /// Luminous flux of all its emitters together, all of it downwards.
+    pub flux_lm: f64,
+    /// Photons per second as the maker states them; wins over the lumens' conversion.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ppf_umol_s: Option<f64>,
+    /// Power drawn at the plug.
+    pub watts: f64,
+    /// Full angle at which the intensity has fallen to half; 120 for a bare Lambertian strip.
+    pub beam_deg: f64,
+    /// Which way the emitters' length runs.
+    pub along: Axis,
+    /// Centre of the lamp along the shelf.
+    pub x_mm: f64,
+    /// Centre of the lamp from the front.
+    pub y_mm: f64,
+    /// The emitting face above the deck.
+    pub height_mm: f64,
+    /// How far the body reaches up from the emitting face.
+    pub body_height_mm: f64,
+    /// Least gap to the leaves by the lamp's heat.
+    pub least_gap_mm: f64,
+    /// The emitting rectangles, which share the flux by area.
+    pub emitters: Vec<Face>,
+}
+
+/// An emitting rectangle of a lamp.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Face {
+    /// Its length, along the lamp.
+    pub length_mm: f64,
+    /// Its width, across the lamp.
+    pub width_mm: f64,
+    /// How far its centre lies across from the lamp's centre.
+    pub across_mm: f64,
+}
+
+/// A direction in the deck's plane.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Axis {
+    /// Along the front.
+    X,
+    /// From front to back.
+    Y,
+}
+
+impl Axis {
+    /// The extent along x and along y of something `length_mm` long this way and `width_mm` wide.
+    pub fn lay(self, length_mm: f64, width_mm: f64) -> [f64; 2] {
+        match self {
+            Self::X => [length_mm, width_mm],
+            Self::Y => [width_mm, length_mm],
+        }
+    }
+}
+
+impl Lamp {
+    pub(super) fn check(
+        &self,
+        at: &Pointer,
+        place: &Place,
+        clear_mm: Option<f64>,
+        faults: &mut Faults,
+    ) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        let mut number = |name: &str, value, range, quantity| {
+            faults.number(&at.at(name), value, range, quantity)
+        };
+        number(
+            "cct_k",
+            self.cct_k,
+            1500.0..=20_000.0,
+            Quantity::ColourTemperatureK,
+        );
+        number("flux_lm", self.flux_lm, 0.0..=200_000.0, Quantity::FluxLm);
+        if let Some(ppf) = self.ppf_umol_s {
+            number("ppf_umol_s", ppf, 0.0..=5000.0, Quantity::PpfUmolS);
+        }
+        number("watts", self.watts, 0.0..=2000.0, Quantity::PowerW);
+        number("beam_deg", self.beam_deg, 15.0..=160.0, Quantity::AngleDeg);
+        let over = MOST_OVERHANG_MM;
+        let (x, y) = (place.width_mm, place.depth_mm);
+        number(
+            "x_mm",
+            self.x_mm,
+            -over..=x.max(0.0) + over,
+            Quantity::LengthMm,
+        );
+        number(
+            "y_mm",
+            self.y_mm,
+            -over..=y.max(0.0) + over,
+            Quantity::LengthMm,
+        );
+        number(
+            "least_gap_mm",
+            self.least_gap_mm,
+            0.0..=2000.0,
+            Quantity::LengthMm,
+        );
+        let body = number(
+            "body_height_mm",
+            self.body_height_mm,
+            0.0..=500.0,
+            Quantity::LengthMm,
+        );
+        let height = at.at("height_mm");
+        match clear_mm {
+            Some(clear_mm) if body => {
+                let highest = clear_mm - self.body_height_mm;
+                if highest < LOWEST_FACE_MM {
+                    faults.add(
+                        &at.at("body_height_mm"),
+                        self.body_height_mm,
+                        say!(
+                            "a lamp body of {body} does not go into a bay of {clear}",
+                            body = Quantity::LengthMm.of(self.body_height_mm),
+                            clear = Quantity::LengthMm.of(clear_mm)
+                        ),
+                        say!("take a flatter lamp or a taller bay"),
+                    );
+                } else if self.height_mm > highest {
+                    faults.add(
+                        &height,
+                        self.height_mm,
+                        say!(
+                            "the lamp at {height} would stick through the deck above, {clear} over this one",
+                            height = Quantity::LengthMm.of(self.height_mm),
+                            clear = Quantity::LengthMm.of(clear_mm)
+                        ),
+                        say!(
+                            "hang its emitting face at {highest} or lower",
+                            highest = Quantity::LengthMm.of(highest)
+                        ),
+                    );
+                } else {
+                    faults.number(
+                        &height,
+                        self.height_mm,
+                        LOWEST_FACE_MM..=highest,
+                        Quantity::LengthMm,
+                    );
+                }
+            }
+            _ => {
+                faults.number(
+                    &height,
+                    self.height_mm,
+                    LOWEST_FACE_MM..=3500.0,
+                    Quantity::LengthMm,
+                );
+            }
+        }
+        let emitters = at.at("emitters");
+        faults.count(&emitters, self.emitters.len(), 1..=16);
+        for (i, face) in self.emitters.iter().enumerate() {
+            let at = emitters.at(i);
+            for (name, mm, range) in [
+                ("length_mm", face.length_mm, 1.0..=5000.0),
+                ("width_mm", face.width_mm, 1.0..=2000.0),
+                ("across_mm", face.across_mm, -1000.0..=1000.0),
+            ] {
+                faults.number(&at.at(name), mm, range, Quantity::LengthMm);
+            }
+        }
+    }
+}
+
+/// The lowest an emitting face can hang over the deck.
+pub const LOWEST_FACE_MM: f64 = 10.0;
+
+/// A heat mat that lies on a deck.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Mat {
+    /// Identifier, unique among the tier's mats.
+    pub id: String,
+    /// What it is, in words.
+    pub name: String,
+    /// Its length.
+    pub length_mm: f64,
+    /// Its width.
+    pub width_mm: f64,
+    /// Power drawn at the plug.
+    pub watts: f64,
+    /// Left edge on the deck.
+    pub x_mm: f64,
+    /// Front edge on the deck.
+    pub y_mm: f64,
+    /// Which way its length runs.
+    pub along: Axis,
+    /// What its thermostat holds the root zone at, in °C; left out, the mat is always on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub thermostat_c: Option<f64>,
+}
+
+impl Mat {
+    /// Its extent along x and along y, in mm.
+    pub fn size_mm(&self) -> [f64; 2] {
+        self.along.lay(self.length_mm, self.width_mm)
+    }
+
+    pub(super) fn check(&self, at: &Pointer, place: &Place, faults: &mut Faults) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        for (name, mm) in [("length_mm", self.length_mm), ("width_mm", self.width_mm)] {
+            faults.number(&at.at(name), mm, 50.0..=3000.0, Quantity::LengthMm);
+        }
+        faults.number(
+            &at.at("watts"),
+            self.watts,
+            0.0..=1000.0,
+            Quantity::PowerW,
+        );
+        if let Some(c) = self.thermostat_c {
+            faults.number(
+                &at.at("thermostat_c"),
+                c,
+                5.0..=45.0,
+                Quantity::TemperatureC,
+            );
+        }
+        let size = self.size_mm();
+        let deck = [place.width_mm, place.depth_mm];
+        for (i, (name, mm)) in [("x_mm", self.x_mm), ("y_mm", self.y_mm)]
+            .into_iter()
+            .enumerate()
+        {
+            let most = (deck[i] - size[i]).max(0.0);
+            // A mat that hangs over an edge is bent: it lies whole on the deck.
+            if size[i] > deck[i] {
+                faults.add(
+                    &at.at(name),
+                    mm,
+                    say!(
+                        "a mat of {size} does not lie flat on a deck of {deck}",
+                        size = Quantity::LengthMm.of(size[i]),
+                        deck = Quantity::LengthMm.of(deck[i])
+                    ),
+                    say!("turn it, or take a smaller one"),
+                );
+            } else {
+                faults.number(&at.at(name), mm, 0.0..=most, Quantity::LengthMm);
+            }
+        }
+    }
+}
+
+/// A fan in a bay.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Fan {
+    /// Identifier, unique among the tier's fans.
+    pub id: String,
+    /// What it is, in words.
+    pub name: String,
+    /// Diameter of the frame around the blades.
+    pub diameter_mm: f64,
+    /// Air moved at the speed in use, in m³/h.
+    pub flow_m3_h: f64,
+    /// Power drawn at the plug.
+    pub watts: f64,
+    /// Its middle along the shelf.
+    pub x_mm: f64,
+    /// Its middle from the front.
+    pub y_mm: f64,
+    /// Its middle above the deck.
+    pub height_mm: f64,
+}
+
+impl Fan {
+    pub(super) fn check(
+        &self,
+        at: &Pointer,
+        place: &Place,
+        clear_mm: Option<f64>,
+        faults: &mut Faults,
+    ) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        let over = MOST_OVERHANG_MM;
+        let clear_mm = clear_mm.unwrap_or(3500.0).max(0.0);
+        let across = faults.number(
+            &at.at("diameter_mm"),
+            self.diameter_mm,
+            20.0..=600.0,
+            Quantity::LengthMm,
+        );
+        let half = if across { self.diameter_mm / 2.0 } else { 10.0 };
+        if 2.0 * half > clear_mm {
+            faults.add(
+                &at.at("diameter_mm"),
+                self.diameter_mm,
+                say!(
+                    "a fan of {across} does not go into a bay of {clear}",
+                    across = Quantity::LengthMm.of(self.diameter_mm),
+                    clear = Quantity::LengthMm.of(clear_mm)
+                ),
+                say!("take a smaller fan or a taller bay"),
+            );
+        } else {
+            faults.number(
+                &at.at("height_mm"),
+                self.height_mm,
+                half..=clear_mm - half,
+                Quantity::LengthMm,
+            );
+        }
+        for (name, value, range, quantity) in [
+            (
+                "flow_m3_h",
+                self.flow_m3_h,
+                0.0..=5000.0,
+                Quantity::FlowM3H,
+            ),
+            ("watts", self.watts, 0.0..=500.0, Quantity::PowerW),
+            (
+                "x_mm",
+                self.x_mm,
+                -over..=place.width_mm.max(0.0) + over,
+                Quantity::LengthMm,
+            ),
+            (
+                "y_mm",
+                self.y_mm,
+                -over..=place.depth_mm.max(0.0) + over,
+                Quantity::LengthMm,
+            ),
+        ] {
+            faults.number(&at.at(name), value, range, quantity);
+        }
+    }
+}
+
+/// How far a lamp or a tray may stick out over the edge of a deck.
+pub const MOST_OVERHANG_MM: f64 = 120.0;

@@ -1,0 +1,103 @@
+//! A tier: a deck and the bay above it.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::gear::{Fan, Lamp, Mat};
+use super::place::Place;
+use crate::fault::{Faults, Pointer};
+use crate::units::Quantity;
+
+/// The least clear height a bay can have: a tray and a hand.
+pub const LEAST_BAY_MM: f64 = 80.0;
+
+/// A deck and the bay above it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Tier {
+    /// Identifier, unique in the place.
+    pub id: String,
+    /// What people call it.
+    pub name: String,
+    /// Top of the deck above the floor.
+    pub deck_height_mm: f64,
+    /// Kept for pots and mix: no trays stand here.
+    pub storage: bool,
+    /// Whether a waterproof sheet or drip tray covers the deck.
+    pub liner: bool,
+    /// What closes the bay at its sides.
+    pub sides: Sides,
+    /// Hours a day that the lamps burn while something here needs light.
+    pub photoperiod_h: f64,
+    /// The lamps that hang in the bay.
+    pub lamps: Vec<Lamp>,
+    /// The heat mats that lie on the deck.
+    pub mats: Vec<Mat>,
+    /// The fans in the bay.
+    pub fans: Vec<Fan>,
+}
+
+/// What closes a bay at each of its sides.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Sides {
+    /// At the left.
+    pub left: Side,
+    /// At the right.
+    pub right: Side,
+    /// At the back.
+    pub back: Side,
+    /// At the front.
+    pub front: Side,
+}
+
+/// What closes one side of a bay.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Side {
+    /// Nothing: light and air pass.
+    Open,
+    /// A matt white board.
+    White,
+    /// Reflecting film.
+    Foil,
+    /// A cloth or clear sheet that can be drawn.
+    Curtain,
+}
+
+impl Tier {
+    pub(super) fn check(
+        &self,
+        at: &Pointer,
+        place: &Place,
+        clear_mm: Option<f64>,
+        faults: &mut Faults,
+    ) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        faults.number(
+            &at.at("photoperiod_h"),
+            self.photoperiod_h,
+            0.0..=24.0,
+            Quantity::Hours,
+        );
+        let lamps = at.at("lamps");
+        faults.count(&lamps, self.lamps.len(), 0..=24);
+        faults.unique(&lamps, self.lamps.iter().map(|lamp| lamp.id.as_str()));
+        for (i, lamp) in self.lamps.iter().enumerate() {
+            lamp.check(&lamps.at(i), place, clear_mm, faults);
+        }
+        let mats = at.at("mats");
+        faults.count(&mats, self.mats.len(), 0..=12);
+        faults.unique(&mats, self.mats.iter().map(|mat| mat.id.as_str()));
+        for (i, mat) in self.mats.iter().enumerate() {
+            mat.check(&mats.at(i), place, faults);
+        }
+        let fans = at.at("fans");
+        faults.count(&fans, self.fans.len(), 0..=8);
+        faults.unique(&fans, self.fans.iter().map(|fan| fan.id.as_str()));
+        for (i, fan) in self.fans.iter().enumerate() {
+            fan.check(&fans.at(i), place, clear_mm, faults);
+        }
+    }
+}
