@@ -30,6 +30,8 @@ pub struct BayOnDay {
     pub name: String,
     /// Clear height over the deck.
     pub clear_height_mm: f64,
+    /// The heights over the floor that the deck can have while its neighbours stay.
+    pub deck_range_mm: [f64; 2],
     /// The lowest that an emitting face may hang.
     pub lowest_face_mm: f64,
     /// The highest that an emitting face may hang.
@@ -363,6 +365,7 @@ impl<'a> Looker<'a> {
             bay: bay.reference(),
             name: bay.name(),
             clear_height_mm: bay.clear_height_mm(),
+            deck_range_mm: bay.place.deck_range_mm(bay.tier_index),
             lowest_face_mm: LOWEST_FACE_MM,
             highest_face_mm: bay.highest_face_mm(),
             burning,

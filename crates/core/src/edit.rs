@@ -9,7 +9,6 @@ use crate::kinds;
 use crate::packing::{self, Size};
 use crate::placement;
 use crate::plan::{Plan, SoundPlan, Stage, Stand};
-use crate::room::tier::LEAST_BAY_MM;
 use crate::room::{BayRef, Kind, LOWEST_FACE_MM, Lamp, Place, Spot, Tier, find_bay};
 use crate::say;
 use crate::season::{self, TrayDates};
@@ -343,7 +342,7 @@ impl Editor {
     /// Puts `tier` where the place has most room, with all that hangs in it.
     fn insert_tier(&mut self, index: usize, mut tier: Tier) -> Result<(), Vec<Fault>> {
         let place = &self.plan.places[index];
-        let need_mm = needed_mm(&tier);
+        let need_mm = tier.needed_mm();
         let Some(height_mm) = free_deck_height(place, need_mm) else {
             return Err(fault(
                 "place",
@@ -776,16 +775,6 @@ fn listed(names: &[String]) -> String {
     }
 }
 
-/// The height that a tier takes up by what hangs and stands in it.
-fn needed_mm(tier: &Tier) -> f64 {
-    let lamps = tier.lamps.iter().map(|l| l.height_mm + l.body_height_mm);
-    let fans = tier
-        .fans
-        .iter()
-        .map(|f| f.height_mm + f.diameter_mm / 2.0);
-    lamps.chain(fans).fold(LEAST_BAY_MM, f64::max)
-}
-
 /// A height for one more deck with `need_mm` over it: in the bay that leaves most, in its middle
 /// if what hangs there allows.
 fn free_deck_height(place: &Place, need_mm: f64) -> Option<f64> {
@@ -796,7 +785,7 @@ fn free_deck_height(place: &Place, need_mm: f64) -> Option<f64> {
     let within = place.tiers.iter().enumerate().filter_map(|(i, tier)| {
         let floor = tier.deck_height_mm;
         let ceiling = floor + place.clear_height_mm(i);
-        let lowest = floor + needed_mm(tier) + thickness;
+        let lowest = floor + tier.needed_mm() + thickness;
         let highest = ceiling - need_mm;
         let pitch = place.pitch_mm().unwrap_or(1.0);
         let up = |mm: f64| (mm / pitch - 1e-9).ceil() * pitch;

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::bays::BayView;
 use crate::load::PlaceLoad;
 use crate::plan::SoundPlan;
-use crate::room::Place;
+use crate::room::{MOST_OVERHANG_MM, Place};
 use crate::space::{self, FloorArea, ThroughDoor};
 
 /// A place on a date.
@@ -19,6 +19,10 @@ pub struct PlaceOnDay {
     pub load: PlaceLoad,
     /// Outer width, depth and height, walls and all.
     pub outer_mm: [f64; 3],
+    /// The least width, depth and height of the place that keep everything in it where it is.
+    pub least_mm: [f64; 3],
+    /// Distance from one height that a deck can have to the next; `None` where decks are fixed.
+    pub pitch_mm: Option<f64>,
     /// How it goes through the room's door; `None` for what is not carried in.
     pub through_door: Option<ThroughDoor>,
     /// Its outline on the floor; `None` when it has no spot there.
@@ -55,6 +59,8 @@ impl<'a, 'b> PlaceView<'a, 'b> {
             place: place.id.clone(),
             load: PlaceLoad::of(place, &standing),
             outer_mm: place.outer_mm(),
+            least_mm: least_mm(plan, place),
+            pitch_mm: place.pitch_mm(),
             through_door: space::passage(place, &plan.room),
             outline: space::outline(place),
             standing_area: space::standing_area(place),
@@ -69,4 +75,32 @@ impl<'a, 'b> PlaceView<'a, 'b> {
             computed,
         }
     }
+}
+
+/// What stands, lies and hangs in `place`, pushed as far out as the plan allows.
+fn least_mm(plan: &SoundPlan, place: &Place) -> [f64; 3] {
+    let mut least = [100.0_f64, 80.0];
+    let mut keep = |edges: [f64; 2]| {
+        least = [least[0].max(edges[0]), least[1].max(edges[1])];
+    };
+    for tier in &place.tiers {
+        for lamp in &tier.lamps {
+            keep([lamp.x_mm, lamp.y_mm].map(|at| at - MOST_OVERHANG_MM));
+        }
+        for fan in &tier.fans {
+            keep([fan.x_mm, fan.y_mm].map(|at| at - MOST_OVERHANG_MM));
+        }
+        for mat in &tier.mats {
+            let [x, y] = mat.size_mm();
+            keep([mat.x_mm + x, mat.y_mm + y]);
+        }
+    }
+    for tray in &plan.trays {
+        let format = plan.format(tray);
+        for stand in tray.stands.iter().filter(|s| s.bay.place == place.id) {
+            let edges = stand.footprint(format);
+            keep([edges.x_mm, edges.y_mm].map(|e| e[1] - space::most_overhang_mm(e[1] - e[0])));
+        }
+    }
+    [least[0], least[1], place.least_height_mm()]
 }

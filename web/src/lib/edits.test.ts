@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import jsonpatch from 'fast-json-patch';
+import { immutableJSONPatch } from 'immutable-json-patch';
 import { describe, expect, it } from 'vitest';
 import type { Plan } from './api/client';
 import { burn, hangLamps, setAir, setSite } from './edits';
@@ -14,11 +14,11 @@ describe('edits', () => {
     const before = demo();
     const patch = hangLamps(before, bay, [0, 2], 180);
     expect(patch.map((step) => step.path)).toEqual([
-      '/places/0/rack/tiers/1/lamps/0/height_mm',
-      '/places/0/rack/tiers/1/lamps/2/height_mm',
+      '/places/0/tiers/1/lamps/0/height_mm',
+      '/places/0/tiers/1/lamps/2/height_mm',
     ]);
-    const after = jsonpatch.applyPatch(before, patch, true, false).newDocument;
-    expect(after.places[0]!.rack.tiers[1]!.lamps.map((lamp) => lamp.height_mm)).toEqual([
+    const after = immutableJSONPatch(before as never, patch as never) as unknown as Plan;
+    expect(after.places[0]!.tiers[1]!.lamps.map((lamp) => lamp.height_mm)).toEqual([
       180, 230, 180, 230,
     ]);
     // The plan that was there stays as it was.
@@ -31,8 +31,8 @@ describe('edits', () => {
       ...setSite('last_frost', '2027-05-16'),
       ...setAir('night_c', 12),
     ];
-    const after = jsonpatch.applyPatch(demo(), patch, true, false).newDocument;
-    expect(after.places[0]!.rack.tiers[1]!.photoperiod_h).toBe(13.5);
+    const after = immutableJSONPatch(demo() as never, patch as never) as unknown as Plan;
+    expect(after.places[0]!.tiers[1]!.photoperiod_h).toBe(13.5);
     expect(after.site.last_frost).toBe('2027-05-16');
     expect(after.site.air.night_c).toBe(12);
   });

@@ -1,5 +1,5 @@
 // The plan on the bench: what the server keeps, what is being edited, and what follows from it.
-import jsonpatch from 'fast-json-patch';
+import { immutableJSONPatch, type JSONPatchDocument } from 'immutable-json-patch';
 import { SvelteSet } from 'svelte/reactivity';
 import {
   api,
@@ -8,21 +8,28 @@ import {
   type Assessment,
   type BayOnDay,
   type BayRef,
+  type Edit,
   type Finding,
   type Fix,
+  type Kinds,
   type PatchStep,
   type Plan,
   type PlanView,
-  type Rack,
+  type Place,
+  type PlaceOnDay,
   type RoomOnDay,
   type StepKind,
+  type Thing,
   type UnitRow,
   type UnitSystem,
 } from './api/client';
+import { reused } from './reuse';
 import { Words, clampDate, plusDays, unitsFor } from './words';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
 const REST_MS = 700;
+/** The longest word that the history keeps. */
+const WORD_LENGTH = 120;
 /** How often a lost server is asked whether it is back. */
 const RETRY_MS = 2000;
 
@@ -41,7 +48,11 @@ class Workbench {
   draft: Plan | undefined = $state.raw();
   assessment: Assessment | undefined = $state.raw();
   date = $state('');
-  selected: BayRef | undefined = $state.raw();
+  /** What the hand has picked: places, tiers, lamps, mats and fans. */
+  picked: Thing[] = $state.raw([]);
+  /** Whether edges and decks can be dragged, and the shelf of kinds is open. */
+  building = $state(false);
+  kinds: Kinds | undefined = $state.raw();
   conflict = $state(false);
   notices: Notice[] = $state([]);
   /** How long the last what-if took from the input to the new figures, in ms. */
@@ -61,8 +72,25 @@ class Workbench {
     new Words(unitsFor(this.#rows, this.system), this.system, this.draft?.site.currency ?? 'EUR'),
   );
   room: RoomOnDay | undefined = $derived(this.assessment?.room[0]);
+  places: Place[] = $derived(this.draft?.places ?? []);
+  /** The one bay that is picked, itself or by something in it. */
+  selected: BayRef | undefined = $derived.by(() => {
+    const [only] = this.picked;
+    return this.picked.length === 1 && only?.tier
+      ? { place: only.place, tier: only.tier }
+      : undefined;
+  });
   bay: BayOnDay | undefined = $derived(this.room?.bays.find((b) => same(b.bay, this.selected)));
-  racks: Rack[] = $derived(this.draft?.places.map((place) => place.rack) ?? []);
+  /** The one place that is picked as a whole. */
+  place: Place | undefined = $derived.by(() => {
+    const [only] = this.picked;
+    return this.picked.length === 1 && only && !only.tier
+      ? this.places.find((place) => place.id === only.place)
+      : undefined;
+  });
+  placeOnDay: PlaceOnDay | undefined = $derived(
+    this.room?.places.find((p) => p.place === this.place?.id),
+  );
 
   async load(date: string | null) {
     this.stage = 'loading';
@@ -132,20 +160,80 @@ class Workbench {
   }
 
   select(bay: BayRef | undefined) {
-    this.selected = bay;
+    this.pick(bay);
   }
 
-  /** Findings about a bay, or about the plan as a whole. */
+  /** Picks a thing alone, or besides what is picked already; once more lets it go. */
+  pick(thing: Thing | undefined, besides = false) {
+    const before = this.selected;
+    if (!thing) this.picked = [];
+    else if (!besides) this.picked = [thing];
+    else if (this.isPicked(thing)) this.picked = this.picked.filter((t) => !sameThing(t, thing));
+    else this.picked = [...this.picked, thing];
+    // Only the picked bay's cells and fits are fetched.
+    if (this.selected && !same(before, this.selected)) void this.#assess();
+  }
+
+  isPicked(thing: Thing): boolean {
+    return this.picked.some((other) => sameThing(other, thing));
+  }
+
+  /** Findings about a bay, or all. */
   findings(bay?: BayRef): Finding[] {
     const all = this.assessment?.findings ?? [];
     return bay ? all.filter((f) => same(f.bay ?? undefined, bay)) : all;
   }
 
+  /** Findings about a place as a whole. */
+  findingsOn(place: string): Finding[] {
+    return this.findings().filter((f) => f.place === place && !f.bay);
+  }
+
+  async fetchKinds() {
+    try {
+      this.kinds ??= await api.kinds();
+    } catch (error) {
+      this.tell('wrong', error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** Changes the plan's form and keeps it; what was made is picked. */
+  async edit(edit: Edit) {
+    await this.settle();
+    if (!this.draft || this.conflict || this.unsaved) return;
+    try {
+      const { plan, word, made } = await api.edit(this.draft, edit);
+      this.draft = reused(this.draft, plan);
+      this.#unsavedWord = this.words.say(word).slice(0, WORD_LENGTH);
+      if (made.length > 0) this.picked = made;
+      this.#letGo();
+      void this.#assess();
+      await this.settle();
+    } catch (error) {
+      if (error instanceof Unreachable) this.#lost();
+      else this.tell('wrong', error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** Lets go of what is not in the plan any more. */
+  #letGo() {
+    const there = (thing: Thing) => {
+      const place = this.draft?.places.find((p) => p.id === thing.place);
+      const tier = place?.tiers.find((t) => t.id === thing.tier);
+      if (!thing.tier) return !!place;
+      return !thing.gear
+        ? !!tier
+        : !!tier?.[thing.gear.list].some((item) => item.id === thing.gear?.id);
+    };
+    if (!this.picked.every(there)) this.picked = this.picked.filter(there);
+  }
+
   /** Tries a change: figures follow at once, nothing is kept until `settle` or a rest. */
   try(patch: PatchStep[], word: string) {
     if (!this.draft) return;
-    this.draft = jsonpatch.applyPatch(this.draft, patch, false, false).newDocument;
-    this.#unsavedWord = word;
+    // What the patch does not name stays the same object, and is not drawn again.
+    this.draft = immutableJSONPatch(this.draft, patch as JSONPatchDocument) as unknown as Plan;
+    this.#unsavedWord = word.slice(0, WORD_LENGTH);
     clearTimeout(this.#rest);
     void this.#assess();
   }
@@ -199,8 +287,9 @@ class Workbench {
   #take(view: PlanView, keepDraft = false) {
     this.view = view;
     if (keepDraft) return;
-    this.draft = view.plan;
+    this.draft = reused(this.draft, view.plan);
     this.#unsavedWord = '';
+    this.#letGo();
   }
 
   /** Puts the plan back to what the server keeps. */
@@ -283,8 +372,8 @@ class Workbench {
         if (!this.draft) return;
         const began = performance.now();
         const date = this.date;
-        const assessment = await api.assess(this.draft, date);
-        this.assessment = assessment;
+        const assessment = await api.assess(this.draft, date, this.selected);
+        this.assessment = reused(this.assessment, assessment);
         this.connected = true;
         requestAnimationFrame(() => (this.roundTripMs = performance.now() - began));
       } while (this.#stale);
@@ -349,6 +438,9 @@ class Workbench {
       hits.push(found);
     };
     const sowings = this.assessment?.sowings ?? [];
+    for (const { id, name } of this.places) {
+      add({ kind: 'place', title: name, detail: '', place: id });
+    }
     for (const bay of this.room?.bays ?? []) {
       add({ kind: 'bay', title: bay.name, detail: '', bay: bay.bay });
     }
@@ -357,14 +449,14 @@ class Workbench {
       add({ kind: 'sowing', title: dates.name, detail, date: dates.sow });
     }
     for (const tray of this.draft.trays) {
-      const dates = sowings.find((s) => s.sowing === tray.sowing);
-      const stand = tray.stands[0];
+      const parts = tray.parts.map((part) => sowings.find((s) => s.sowing === part.sowing));
+      const up = tray.stands.find((stand) => stand.stage === 'grow');
       add({
         kind: 'tray',
         title: tray.name,
-        detail: dates?.name ?? '',
-        bay: stand?.bay,
-        date: dates?.emerge ?? dates?.sow,
+        detail: parts.map((dates) => dates?.name ?? '').join('; '),
+        bay: (up ?? tray.stands[0])?.bay,
+        date: (up ? parts[0]?.emerge : undefined) ?? parts[0]?.sow,
       });
     }
     for (const finding of this.findings()) {
@@ -373,6 +465,7 @@ class Workbench {
         title: this.words.say(finding.headline),
         detail: this.words.say(finding.reason),
         bay: finding.bay ?? undefined,
+        place: finding.place ?? undefined,
         date: finding.days.from,
       });
     }
@@ -381,15 +474,25 @@ class Workbench {
 }
 
 export interface Found {
-  kind: 'bay' | 'sowing' | 'tray' | 'finding';
+  kind: 'place' | 'bay' | 'sowing' | 'tray' | 'finding';
   title: string;
   detail: string;
   bay?: BayRef | undefined;
+  place?: string | undefined;
   date?: string | undefined;
 }
 
 export function same(a: BayRef | undefined, b: BayRef | undefined): boolean {
   return !!a && !!b && a.place === b.place && a.tier === b.tier;
+}
+
+export function sameThing(a: Thing, b: Thing): boolean {
+  return (
+    a.place === b.place &&
+    (a.tier ?? '') === (b.tier ?? '') &&
+    a.gear?.list === b.gear?.list &&
+    a.gear?.id === b.gear?.id
+  );
 }
 
 export const bench = new Workbench();

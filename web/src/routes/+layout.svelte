@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import { Button } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
+  import { build } from '$lib/room/actions';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import Conflict from '$lib/shell/Conflict.svelte';
@@ -21,6 +22,9 @@
     bench.chooseUnits(screen.units);
     const bay = page.url.searchParams.get('bay')?.split('/');
     if (bay?.[0] && bay[1]) bench.select({ place: bay[0], tier: bay[1] });
+    const place = page.url.searchParams.get('place');
+    if (place) bench.pick({ place });
+    if (page.url.searchParams.has('build')) void build();
     void bench.load(page.url.searchParams.get('on'));
     const watch = setInterval(() => void bench.watch(), WATCH_MS);
     return () => clearInterval(watch);
@@ -30,16 +34,22 @@
     document.documentElement.classList.toggle('dark', screen.ground === 'night');
   });
 
-  // The address names the day and the bay, so that reloading and passing it on show the same.
+  // The address names the day and what is picked, so that reloading and passing it on show the same.
   $effect(() => {
     const date = bench.date;
     const bay = bench.selected;
+    const place = bench.place?.id;
+    const building = bench.building;
     if (!date) return;
     untrack(() => {
       const url = new URL(location.href);
       url.searchParams.set('on', date);
       if (bay) url.searchParams.set('bay', `${bay.place}/${bay.tier}`);
       else url.searchParams.delete('bay');
+      if (place) url.searchParams.set('place', place);
+      else url.searchParams.delete('place');
+      if (building) url.searchParams.set('build', '');
+      else url.searchParams.delete('build');
       if (url.href !== location.href) replaceState(url, page.state);
     });
   });

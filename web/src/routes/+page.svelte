@@ -1,8 +1,13 @@
 <script lang="ts">
   import Room from '$lib/room/Room.svelte';
+  import Shelf from '$lib/room/Shelf.svelte';
+  import { build } from '$lib/room/actions';
+  import { stage } from '$lib/room/stage.svelte';
   import Week from '$lib/room/Week.svelte';
   import { keyHeight, nudgeHeight } from '$lib/room/lamps';
   import BaySheet from '$lib/sheet/BaySheet.svelte';
+  import PickSheet from '$lib/sheet/PickSheet.svelte';
+  import PlaceSheet from '$lib/sheet/PlaceSheet.svelte';
   import RoomSheet from '$lib/sheet/RoomSheet.svelte';
   import { bench } from '$lib/workbench.svelte';
 
@@ -11,10 +16,19 @@
   function arrow(event: KeyboardEvent) {
     const bay = bench.bay;
     const target = event.target as Element;
-    if (!bay || event.defaultPrevented || target.closest('input, textarea, dialog, [role=slider]'))
+    if (event.defaultPrevented || target.closest('input, textarea, select, dialog, [role=slider]'))
       return;
-    const rack = bench.racks.find((r) => r.id === bay.bay.place);
-    const lamps = rack?.tiers.find((t) => t.id === bay.bay.tier)?.lamps ?? [];
+    const by = { ArrowLeft: [60, 0], ArrowRight: [-60, 0], ArrowUp: [0, 60], ArrowDown: [0, -60] }[
+      event.key
+    ];
+    if (event.shiftKey && by && (by[0] || !bay)) {
+      event.preventDefault();
+      stage.panBy(by[0]!, by[1]!);
+      return;
+    }
+    if (!bay) return;
+    const place = bench.places.find((p) => p.id === bay.bay.place);
+    const lamps = place?.tiers.find((t) => t.id === bay.bay.tier)?.lamps ?? [];
     const first = lamps[0];
     if (!first) return;
     const height = keyHeight(event, first.height_mm, bay, bench.words);
@@ -35,8 +49,19 @@
 <h1 class="sr-only">Room</h1>
 <div class="flex min-h-0 grow max-lg:flex-col">
   <div class="flex min-h-0 min-w-0 grow flex-col">
-    <div class="flex min-h-96 grow px-2 pt-2"><Room /></div>
-    <Week />
+    <div class="relative flex min-h-96 grow pt-2">
+      <Room />
+      <div class="absolute top-3 right-3 flex gap-1 rounded-lg bg-raised/90 p-0.5">
+        <button
+          class="quiet border-frame! font-semibold"
+          class:bg-straw-soft!={bench.building}
+          aria-pressed={bench.building}
+          title="Drag sizes and decks, add things (b)"
+          onclick={() => void build()}>Build <kbd class="max-sm:hidden">b</kbd></button
+        >
+      </div>
+    </div>
+    {#if bench.building}<Shelf />{:else}<Week />{/if}
   </div>
   <aside
     class="card m-3 mt-2 w-[25rem] shrink-0 overflow-y-auto p-4 max-lg:w-auto lg:ml-0"
@@ -45,6 +70,10 @@
   >
     {#if bench.bay}
       <BaySheet bay={bench.bay} />
+    {:else if bench.place}
+      {#key bench.place.id}<PlaceSheet place={bench.place} onDay={bench.placeOnDay} />{/key}
+    {:else if bench.picked.length > 1}
+      <PickSheet />
     {:else}
       <RoomSheet />
     {/if}

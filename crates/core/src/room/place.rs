@@ -284,6 +284,24 @@ impl Place {
         ceiling - self.tiers[index].deck_height_mm
     }
 
+    /// The heights that deck `index` can have while its neighbours stay where they are and keep
+    /// what hangs in them.
+    pub fn deck_range_mm(&self, index: usize) -> [f64; 2] {
+        let own = &self.tiers[index];
+        let below = index.checked_sub(1).map(|i| &self.tiers[i]);
+        let lowest = below.map_or(0.0, |tier| {
+            tier.deck_height_mm + tier.needed_mm() + self.deck.thickness_mm
+        });
+        let ceiling = own.deck_height_mm + self.clear_height_mm(index);
+        [lowest, (ceiling - own.needed_mm()).max(lowest)]
+    }
+
+    /// The least height that keeps what hangs in the top bay.
+    pub fn least_height_mm(&self) -> f64 {
+        let top = self.tiers.last();
+        top.map_or(0.0, |tier| tier.deck_height_mm + tier.needed_mm())
+    }
+
     /// `height_mm` moved to the nearest height that a deck can have.
     pub fn snapped_mm(&self, height_mm: f64) -> f64 {
         match self.pitch_mm() {

@@ -66,6 +66,13 @@ pub enum Side {
 }
 
 impl Tier {
+    /// The clear height that what hangs and stands in the bay takes up.
+    pub fn needed_mm(&self) -> f64 {
+        let lamps = self.lamps.iter().map(|l| l.height_mm + l.body_height_mm);
+        let fans = self.fans.iter().map(|f| f.height_mm + f.diameter_mm / 2.0);
+        lamps.chain(fans).fold(LEAST_BAY_MM, f64::max)
+    }
+
     pub(super) fn check(
         &self,
         at: &Pointer,

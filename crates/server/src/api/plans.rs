@@ -66,7 +66,7 @@ pub struct NewPlan {
 /// An edit: the whole document as it is to be.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct Edit {
+pub struct NewRevision {
     /// The revision that the edit is based on.
     base_revision: i64,
     /// What was done, for the history.
@@ -199,7 +199,7 @@ pub async fn history(
     post,
     path = "/api/plans/{id}/revisions",
     params(("id" = i64, Path, description = "The plan's number")),
-    request_body = Edit,
+    request_body = NewRevision,
     responses(
         (status = 201, body = PlanView),
         (status = 409, description = "The plan has moved on since base_revision; nothing was changed",
@@ -210,7 +210,7 @@ pub async fn history(
 pub async fn save(
     State(app): State<App>,
     Path(id): Path<String>,
-    body::Json(edit): body::Json<Edit>,
+    body::Json(edit): body::Json<NewRevision>,
 ) -> Result<(StatusCode, Json<PlanView>), Problem> {
     let id = number(&id)?;
     let word = checked_word(edit.word)?;

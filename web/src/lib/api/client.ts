@@ -10,22 +10,38 @@ export type EventKind = Schemas['EventKind'];
 export type Figure = Schemas['Figure'];
 export type Finding = Schemas['Finding'];
 export type Fix = Schemas['Fix'];
+export type BayFit = Schemas['BayFit'];
+export type Edit = Schemas['Edit'];
+export type Edited = Schemas['Edited'];
+export type Fan = Schemas['Fan'];
+export type GearList = Schemas['GearList'];
+export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
-export type PatchStep = Schemas['PatchStep'];
+export type Mat = Schemas['Mat'];
+export type PartOnDay = Schemas['PartOnDay'];
+export type Place = Schemas['Place'];
+export type PlaceOnDay = Schemas['PlaceOnDay'];
+/** A step of a JSON Patch: the server's fixes replace, edits made here may add and remove. */
+export interface PatchStep {
+  op: 'add' | 'remove' | 'replace';
+  path: string;
+  value?: unknown;
+}
 export type Plan = Schemas['Plan'];
 export type PlanSummary = Schemas['PlanSummary'];
 export type PlanView = Schemas['PlanView'];
 export type Problem = Schemas['Problem'];
 export type Quantity = Schemas['Quantity'];
 export type RoomOnDay = Schemas['RoomOnDay'];
-export type Rack = Schemas['Rack'];
 export type Revision = Schemas['Revision'];
 export type SeasonDay = Schemas['SeasonDay'];
 export type ShownUnit = Schemas['ShownUnit'];
 export type Statement = Schemas['Statement'];
 export type StepKind = Schemas['StepKind'];
 export type SweepPoint = Schemas['SweepPoint'];
+export type Thing = Schemas['Thing'];
 export type Tier = Schemas['Tier'];
+export type TrayFormat = Schemas['TrayFormat'];
 export type TrayOnDay = Schemas['TrayOnDay'];
 export type UnitRow = Schemas['UnitRow'];
 export type UnitSystem = Schemas['UnitSystem'];
@@ -63,6 +79,7 @@ async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
 export const api = {
   health: () => answered(client.GET('/healthz')),
   units: () => answered(client.GET('/api/units')),
+  kinds: () => answered(client.GET('/api/kinds')),
   plans: () => answered(client.GET('/api/plans')),
   demoPlan: () => answered(client.GET('/api/demo-plan')),
   create: (plan: Plan, word: string) =>
@@ -84,6 +101,12 @@ export const api = {
         body: { base_revision, step },
       }),
     ),
-  assess: (plan: Plan, date: string) =>
-    answered(client.POST('/api/assess', { body: { plan, from: date, to: date } })),
+  edit: (plan: Plan, edit: Edit) => answered(client.POST('/api/edit', { body: { plan, edit } })),
+  /** With the cells and fits of one bay at most: only its sheet shows them. */
+  assess: (plan: Plan, date: string, bay: BayRef | undefined) =>
+    answered(
+      client.POST('/api/assess', {
+        body: { plan, from: date, to: date, detail: bay ? { bay } : 'outline' },
+      }),
+    ),
 };

@@ -72,6 +72,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Edit a plan's form without keeping it */
+        post: operations["edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf of generic places, lamps, mats, fans and containers */
+        get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -222,6 +256,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description What to mind with mains and water. */
             caution: string;
+            /** @description What to mind with loaded racks. */
+            load_caution: string;
         };
         /**
          * @description A direction in the deck's plane.
@@ -240,6 +276,27 @@ export interface components {
              * @description More than this is wasted or scorches.
              */
             high: number;
+        };
+        /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
+        BayFit: components["schemas"]["DeckFit"] & {
+            /**
+             * Format: int32
+             * @description How many more go beside what stands there on the date, without moving anything.
+             */
+            free: number;
+            /** @description Whether that is proven to be the most. */
+            free_proven: boolean;
+            /**
+             * Format: double
+             * @description What stays between the rim and the lowest lamp, or the deck above; negative when it does
+             *     not go under.
+             */
+            over_rim_mm: number;
+            /**
+             * Format: double
+             * @description The same over its dome; `None` for a format without one.
+             */
+            over_dome_mm?: number | null;
         };
         /** @description The light on all trays of a bay, with the lamps where they hang. */
         BayLight: {
@@ -280,6 +337,8 @@ export interface components {
              * @description Clear height over the deck.
              */
             clear_height_mm: number;
+            /** @description The heights over the floor that the deck can have while its neighbours stay. */
+            deck_range_mm: number[];
             /**
              * Format: double
              * @description The lowest that an emitting face may hang.
@@ -294,6 +353,16 @@ export interface components {
             burning: boolean;
             /** @description The trays that stand here. */
             trays: components["schemas"]["TrayOnDay"][];
+            /**
+             * Format: double
+             * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+             *     `None` while nothing stands here.
+             */
+            headroom_mm?: number | null;
+            /** @description What the trays weigh. */
+            load: components["schemas"]["DeckLoad"];
+            /** @description What fits here, a row for each format of the plan; empty when it was not asked for. */
+            fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
             /** @description What the lamps draw. */
@@ -301,12 +370,17 @@ export interface components {
             /** @description How power, energy and cost are reckoned. */
             power_why: components["schemas"]["Why"];
         };
-        /** @description Names a bay: a tier of a rack. */
+        /** @description Names a bay: a tier of a place. */
         BayRef: {
-            /** @description The rack. */
+            /** @description The place. */
             place: string;
             /** @description The tier. */
             tier: string;
+        };
+        /** @description What only a bench has. */
+        Bench: {
+            /** @description Whether it can be carried folded, or with its legs off. */
+            folds: boolean;
         };
         /** @description A cell of a tray, and where it lies on the deck. */
         Cell: {
@@ -322,6 +396,23 @@ export interface components {
              * @description Its centre from the front.
              */
             y_mm: number;
+        };
+        /** @description What only a germination chamber has. */
+        Chamber: {
+            /**
+             * Format: double
+             * @description Distance from one height that a shelf can have to the next.
+             */
+            pitch_mm: number;
+            /** @description The layers of its walls from the inside out. */
+            walls: components["schemas"]["WallLayer"][];
+            /** @description Openings that let warm, damp air out and fresh air in. */
+            vents: components["schemas"]["Vent"][];
+        };
+        /** @description What only a cold frame has. */
+        ColdFrame: {
+            /** @description Whether it has a light that can be closed at night. */
+            glazed: boolean;
         };
         /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
         Crop: {
@@ -396,22 +487,157 @@ export interface components {
             /** @description The day to plant out. */
             out: components["schemas"]["Why"];
         };
-        /**
-         * @description What a deck is made of.
-         * @enum {string}
-         */
-        Deck: "wire" | "solid";
-        /** @description An edit: the whole document as it is to be. */
-        Edit: {
+        /** @description What the decks of a place are. */
+        Deck: {
+            /** @description Their material. */
+            material: components["schemas"]["Material"];
             /**
-             * Format: int64
-             * @description The revision that the edit is based on.
+             * Format: double
+             * @description Their thickness.
              */
-            base_revision: number;
-            /** @description What was done, for the history. */
-            word: string;
-            /** @description The document. */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description What one deck may carry, spread evenly, by the maker; left out when unknown.
+             */
+            rating_kg?: number | null;
+        };
+        /** @description How many trays of a format a deck holds. */
+        DeckFit: {
+            /** @description The format. */
+            format: string;
+            /** @description All with their length along the front. */
+            lengthwise: components["schemas"]["WayRound"];
+            /** @description All with their length from front to back. */
+            crosswise: components["schemas"]["WayRound"];
+            /**
+             * Format: int32
+             * @description The most in any mixture of both ways, none over an edge.
+             */
+            most: number;
+            /** @description Whether that is proven to be the most. */
+            proven: boolean;
+            /** @description Where each would lie then. */
+            laid: components["schemas"]["Laid"][];
+        };
+        /** @description The trays' mass on a deck. */
+        DeckLoad: {
+            /**
+             * Format: double
+             * @description All trays watered through and drained.
+             */
+            drained_kg: number;
+            /**
+             * Format: double
+             * @description All trays while they stand in water from below.
+             */
+            watered_kg: number;
+            /**
+             * Format: double
+             * @description What the deck may carry by its maker; `None` when unknown.
+             */
+            rating_kg?: number | null;
+        };
+        /** @description How much of a bay is wanted beyond its figures: lists that only its own sheet shows. */
+        Detail: "all" | {
+            /** @description Cells and fits of one bay. */
+            bay: components["schemas"]["BayRef"];
+        } | "outline";
+        /** @description A clear opening, between the frames. */
+        Door: {
+            /**
+             * Format: double
+             * @description Clear width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Clear height.
+             */
+            height_mm: number;
+        };
+        /** @description What to do with the plan's form. */
+        Edit: {
+            /** @description Adds a place of a generic kind at the right. */
+            add_place: {
+                /** @description The kind, as the shelf of kinds names it. */
+                kind: string;
+            };
+        } | {
+            /** @description Adds a tier where the place has most room for one. */
+            add_tier: {
+                /** @description The place. */
+                place: string;
+            };
+        } | {
+            /** @description Hangs a lamp of a generic kind in a bay. */
+            add_lamp: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Lays a heat mat of a generic kind on a deck. */
+            add_mat: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Puts a fan of a generic kind into a bay. */
+            add_fan: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Takes a generic container into the plan's own formats. */
+            add_format: {
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description The same again: copies places, tiers and gear, without the trays. */
+            again: {
+                /** @description What to copy. */
+                things: components["schemas"]["Thing"][];
+            };
+        } | {
+            /** @description Takes things out of the plan. Trays that stood there stay in the plan without a spot. */
+            remove: {
+                /** @description What to take out. */
+                things: components["schemas"]["Thing"][];
+            };
+        } | {
+            /** @description Moves a place along the row. */
+            move_place: {
+                /** @description The place. */
+                place: string;
+                /** @description Its new index, from the left. */
+                to: number;
+            };
+        } | {
+            /** @description Finds a tray a spot in another bay, from a stage on. */
+            move_tray: {
+                /** @description The tray. */
+                tray: string;
+                /** @description From this stage on. */
+                stage: components["schemas"]["Stage"];
+                /** @description The bay to stand in. */
+                bay: components["schemas"]["BayRef"];
+            };
+        };
+        /** @description A plan after an edit. */
+        Edited: {
+            /** @description The new document. */
             plan: components["schemas"]["Plan"];
+            /** @description What was done, for the history. */
+            word: components["schemas"]["Statement"];
+            /** @description What the edit made, to be picked next. */
+            made: components["schemas"]["Thing"][];
         };
         /** @description Something that a sowing's dates bring. */
         Event: {
@@ -450,6 +676,48 @@ export interface components {
              */
             across_mm: number;
         };
+        /**
+         * @description A side of the room, seen from above with the near wall at the bottom.
+         * @enum {string}
+         */
+        Faces: "near" | "far" | "left" | "right";
+        /** @description A fan in a bay. */
+        Fan: {
+            /** @description Identifier, unique among the tier's fans. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Diameter of the frame around the blades.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description Air moved at the speed in use, in m³/h.
+             */
+            flow_m3_h: number;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Its middle along the shelf.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Its middle from the front.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description Its middle above the deck.
+             */
+            height_mm: number;
+        };
         /** @description One thing that is wrong, said so that it can be mended. */
         Fault: {
             /** @description JSON Pointer (RFC 6901) of the field within the document. */
@@ -461,6 +729,11 @@ export interface components {
             /** @description What would be right. */
             remedy: components["schemas"]["Statement"];
         };
+        /**
+         * @description What a rack stands on.
+         * @enum {string}
+         */
+        Feet: "plain" | "levelling" | "castors";
         /** @description A value inside a sentence. */
         Figure: {
             /**
@@ -492,6 +765,8 @@ export interface components {
             code: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
+            /** @description The place it is about, if any. */
+            place?: string | null;
             bay?: components["schemas"]["BayRef"] | null;
             /** @description The trays it is about. */
             trays: string[];
@@ -506,6 +781,14 @@ export interface components {
             /** @description Edits that would settle it. */
             fixes: components["schemas"]["Fix"][];
         };
+        /** @description Shelves on fittings in a wall. */
+        Fittings: {
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next.
+             */
+            pitch_mm: number;
+        };
         /** @description An edit of the plan that settles a finding. */
         Fix: {
             /** @description What the button says. */
@@ -514,6 +797,25 @@ export interface components {
             word: components["schemas"]["Statement"];
             /** @description The edit, as a JSON Patch (RFC 6902) on the plan. */
             patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description A rectangle on the floor of the room, seen from above. */
+        FloorArea: {
+            /** @description Left and right edge. */
+            x_mm: number[];
+            /** @description Near and far edge. */
+            y_mm: number[];
+        };
+        /**
+         * @description The lists of gear that a tier has.
+         * @enum {string}
+         */
+        GearList: "lamps" | "mats" | "fans";
+        /** @description Names a lamp, mat or fan within its tier. */
+        GearRef: {
+            /** @description Which list it stands in. */
+            list: components["schemas"]["GearList"];
+            /** @description Its identifier there. */
+            id: string;
         };
         /** @description The points of a scene: every x with every y, at one height. */
         Grid: {
@@ -543,7 +845,7 @@ export interface components {
              * @description The lowest height that keeps the lamps' least gap.
              */
             lowest_mm: number;
-            /** @description The light against the height. */
+            /** @description The light against the height; empty when it was not asked for. */
             sweep: components["schemas"]["SweepPoint"][];
             /**
              * Format: double
@@ -562,6 +864,59 @@ export interface components {
         Health: {
             status: string;
             version: string;
+        };
+        /** @description What a place is, written `{"rack": {…}}`. */
+        Kind: {
+            /** @description Free-standing shelving. */
+            rack: components["schemas"]["Rack"];
+        } | {
+            /** @description Shelves on brackets in wall rails. */
+            wall_shelf: components["schemas"]["Fittings"];
+        } | {
+            /** @description A built-in closet with shelves and doors. */
+            closet: components["schemas"]["Fittings"];
+        } | {
+            /** @description A table or bench. */
+            bench: components["schemas"]["Bench"];
+        } | {
+            /** @description A germination chamber: a cabinet, box or tent that keeps warmth in. */
+            chamber: components["schemas"]["Chamber"];
+        } | {
+            /** @description A window with its sill. */
+            window: components["schemas"]["Window"];
+        } | {
+            /** @description A cold frame or another spot outdoors for hardening off. */
+            cold_frame: components["schemas"]["ColdFrame"];
+        };
+        /** @description All generic kinds. Their identifiers name the kind here, the thing once it is in a plan. */
+        Kinds: {
+            /** @description Racks, chambers, benches, windows, cold frames. */
+            places: components["schemas"]["Place"][];
+            /** @description Lamps. */
+            lamps: components["schemas"]["Lamp"][];
+            /** @description Heat mats. */
+            mats: components["schemas"]["Mat"][];
+            /** @description Fans. */
+            fans: components["schemas"]["Fan"][];
+            /** @description Trays, pots, boxes and jars. */
+            containers: components["schemas"]["TrayFormat"][];
+        };
+        /** @description A tray where it would lie. */
+        Laid: {
+            /** @description Index of its size among those asked for. */
+            size: number;
+            /**
+             * Format: double
+             * @description Left edge on the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Front edge on the deck.
+             */
+            y_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
         };
         /** @description A lamp: one or more flat emitters that face down from one body. */
         Lamp: {
@@ -631,6 +986,50 @@ export interface components {
          * @enum {string}
          */
         LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard";
+        /** @description A heat mat that lies on a deck. */
+        Mat: {
+            /** @description Identifier, unique among the tier's mats. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Left edge on the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Front edge on the deck.
+             */
+            y_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+            /**
+             * Format: double
+             * @description What its thermostat holds the root zone at, in °C; left out, the mat is always on.
+             */
+            thermostat_c?: number | null;
+        };
+        /**
+         * @description What a deck is made of.
+         * @enum {string}
+         */
+        Material: "wire" | "chipboard" | "sealed_chipboard" | "wood" | "plastic" | "metal" | "stone";
         /** @description One value each for all cells together, the worst and the best. */
         Measures: {
             /**
@@ -656,6 +1055,79 @@ export interface components {
             /** @description Where it comes from, for the history. */
             word: string;
         };
+        /** @description An edit: the whole document as it is to be. */
+        NewRevision: {
+            /**
+             * Format: int64
+             * @description The revision that the edit is based on.
+             */
+            base_revision: number;
+            /** @description What was done, for the history. */
+            word: string;
+            /** @description The document. */
+            plan: components["schemas"]["Plan"];
+        };
+        /** @description Trays of which some stick out over the edge of a deck. */
+        Overhanging: {
+            /**
+             * Format: int32
+             * @description How many go on the deck so.
+             */
+            trays: number;
+            /**
+             * Format: double
+             * @description How far front and back stick out together.
+             */
+            overhang_mm: number;
+        };
+        /** @description A block of a tray's cells with one sowing in it. */
+        Part: {
+            /** @description What is sown. */
+            sowing: string;
+            /**
+             * @description In these columns, counted from 0: from the first up to but not including the second. All
+             *     when left out.
+             */
+            columns?: number[] | null;
+            /** @description In these rows, counted from 0 at the front, in the same way. All when left out. */
+            rows?: number[] | null;
+        };
+        /** @description A part of a tray on a date. */
+        PartOnDay: {
+            /** @description Its sowing. */
+            sowing: string;
+            /** @description Its crop, as the library names it. */
+            crop: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            stage?: components["schemas"]["Stage"] | null;
+            /** @description Left and right edge on the deck. */
+            x_mm: number[];
+            /** @description Front and back edge on the deck. */
+            y_mm: number[];
+            /**
+             * Format: double
+             * @description How tall the plants stand over the rim.
+             */
+            plant_height_mm: number;
+            /**
+             * Format: int32
+             * @description Cells along x.
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description Cells along y.
+             */
+            rows: number;
+            /**
+             * @description PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
+             *     where it was not asked for.
+             */
+            ppfd: number[];
+            /** @description The daily light that suits the crop. */
+            target: components["schemas"]["Band"];
+        };
         /**
          * @description The operations that fixes use.
          * @enum {string}
@@ -670,10 +1142,98 @@ export interface components {
             /** @description With what. */
             value: unknown;
         };
-        /** @description Something that holds trays, written `{"rack": {…}}`. */
+        /** @description Something that holds trays on one or more decks of one size. */
         Place: {
-            /** @description A shelving rack. */
-            rack: components["schemas"]["Rack"];
+            /** @description Identifier, unique among the places. */
+            id: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description What it is, with what only its kind has. */
+            kind: components["schemas"]["Kind"];
+            /**
+             * Format: double
+             * @description Width of a deck along the front.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Depth of a deck from front to back.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Top of the posts, of the walls inside, or of the hooks for lamps, above the floor.
+             */
+            height_mm: number;
+            /** @description What the decks are. */
+            deck: components["schemas"]["Deck"];
+            /**
+             * Format: double
+             * @description Mass of the place with nothing on it.
+             */
+            empty_kg: number;
+            /**
+             * Format: double
+             * @description What all decks together may carry, by the maker; left out when unknown.
+             */
+            rating_kg?: number | null;
+            spot?: components["schemas"]["Spot"] | null;
+            /** @description The tiers from the lowest up. */
+            tiers: components["schemas"]["Tier"][];
+        };
+        /** @description A place under its load. */
+        PlaceLoad: {
+            /**
+             * Format: double
+             * @description All trays of all tiers while they are watered.
+             */
+            watered_kg: number;
+            /**
+             * Format: double
+             * @description What all decks together may carry by the maker; `None` when unknown.
+             */
+            rating_kg?: number | null;
+            /**
+             * Format: double
+             * @description Height of the centre of mass over the floor, trays and the empty place together.
+             */
+            centre_mm: number;
+            /**
+             * Format: double
+             * @description Height against depth.
+             */
+            slenderness: number;
+            /**
+             * Format: double
+             * @description How far it may lean forwards or backwards before it tips, in degrees.
+             */
+            tips_at_deg: number;
+            /** @description How the centre and the lean are reckoned. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description A place on a date. */
+        PlaceOnDay: {
+            /** @description The place. */
+            place: string;
+            /** @description What it carries, and how that stands. */
+            load: components["schemas"]["PlaceLoad"];
+            /** @description Outer width, depth and height, walls and all. */
+            outer_mm: number[];
+            /** @description The least width, depth and height of the place that keep everything in it where it is. */
+            least_mm: number[];
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
+             */
+            pitch_mm?: number | null;
+            through_door?: components["schemas"]["ThroughDoor"] | null;
+            outline?: components["schemas"]["FloorArea"] | null;
+            standing_area?: components["schemas"]["FloorArea"] | null;
+            /**
+             * Format: double
+             * @description How deep the free floor in front of it is; `None` when it has no spot.
+             */
+            free_in_front_mm?: number | null;
         };
         /** @description A season in a room. */
         Plan: {
@@ -688,6 +1248,8 @@ export interface components {
             site: components["schemas"]["Site"];
             /** @description The days it covers. */
             season: components["schemas"]["DateSpan"];
+            /** @description The room that the places stand in. */
+            room: components["schemas"]["Room"];
             /** @description Racks and other places, from left to right. */
             places: components["schemas"]["Place"][];
             /** @description The kinds of tray in use. */
@@ -787,37 +1349,25 @@ export interface components {
          * @description What a number measures, and so the unit it is held in.
          * @enum {string}
          */
-        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "colour_temperature_k" | "hours" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "plain";
-        /** @description Shelving with decks at chosen heights. */
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "colour_temperature_k" | "hours" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
+        /** @description What only a rack has. */
         Rack: {
-            /** @description Identifier, unique among the places. */
-            id: string;
-            /** @description What people call it. */
-            name: string;
             /**
              * Format: double
-             * @description Width of a deck along the front.
+             * @description Distance from one height that a deck can have to the next.
              */
-            width_mm: number;
+            pitch_mm: number;
             /**
              * Format: double
-             * @description Depth of a deck from front to back.
+             * @description Thickness of the corner posts, which take that much of each corner.
              */
-            depth_mm: number;
-            /**
-             * Format: double
-             * @description Height of the posts.
-             */
-            height_mm: number;
-            /** @description What the decks are made of. */
-            deck: components["schemas"]["Deck"];
-            /**
-             * Format: double
-             * @description Thickness of a deck.
-             */
-            deck_thickness_mm: number;
-            /** @description The tiers from the lowest up. */
-            tiers: components["schemas"]["Tier"][];
+            post_mm: number;
+            /** @description Whether crossed braces or a back panel keep it from swaying. */
+            braced: boolean;
+            /** @description Whether it is fixed to the wall. */
+            wall_fixed: boolean;
+            /** @description What it stands on. */
+            feet: components["schemas"]["Feet"];
         };
         /** @description An edit in a plan's history. */
         Revision: {
@@ -838,6 +1388,26 @@ export interface components {
             /** @description Whether it has been undone. */
             undone: boolean;
         };
+        /** @description The room that the places stand in. */
+        Room: {
+            /**
+             * Format: double
+             * @description From the left wall to the right.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From the near wall to the far.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description From the floor to the ceiling.
+             */
+            height_mm: number;
+            /** @description The narrowest door on the way in. */
+            door: components["schemas"]["Door"];
+        };
         /** @description The room on a day. */
         RoomOnDay: {
             /**
@@ -845,7 +1415,9 @@ export interface components {
              * @description The day.
              */
             date: string;
-            /** @description Every bay, rack by rack from the lowest tier up. */
+            /** @description Every place. */
+            places: components["schemas"]["PlaceOnDay"][];
+            /** @description Every bay, place by place from the lowest tier up. */
             bays: components["schemas"]["BayOnDay"][];
             /** @description What all lamps together draw. */
             power: components["schemas"]["Power"];
@@ -932,7 +1504,7 @@ export interface components {
             days: components["schemas"]["SeasonDay"][];
             /**
              * Format: int32
-             * @description Standard trays that the lit tiers hold.
+             * @description Standard trays that the tiers indoors hold that are not kept for storage.
              */
             places_held: number;
             /**
@@ -1008,6 +1580,22 @@ export interface components {
              * @description A handy step to change it by, in shown units.
              */
             step: number;
+        };
+        /**
+         * @description What closes one side of a bay.
+         * @enum {string}
+         */
+        Side: "open" | "white" | "foil" | "curtain";
+        /** @description What closes a bay at each of its sides. */
+        Sides: {
+            /** @description At the left. */
+            left: components["schemas"]["Side"];
+            /** @description At the right. */
+            right: components["schemas"]["Side"];
+            /** @description At the back. */
+            back: components["schemas"]["Side"];
+            /** @description At the front. */
+            front: components["schemas"]["Side"];
         };
         /** @description Where the plan is carried out. */
         Site: {
@@ -1096,6 +1684,21 @@ export interface components {
             /** @description The rule behind each date. */
             why: components["schemas"]["DatesWhy"];
         };
+        /** @description Where a place stands on the floor of the room, seen from above. */
+        Spot: {
+            /**
+             * Format: double
+             * @description Left edge of its outline from the room's left wall.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Near edge of its outline from the room's near wall.
+             */
+            y_mm: number;
+            /** @description The side one works from. */
+            faces: components["schemas"]["Faces"];
+        };
         /**
          * @description What a sowing goes through.
          * @enum {string}
@@ -1170,9 +1773,22 @@ export interface components {
              */
             best: number;
         };
+        /** @description Something in the room that can be picked. */
+        Thing: {
+            /** @description The place it is, or is in. */
+            place: string;
+            /** @description The tier it is, or is in; left out for a whole place. */
+            tier?: string | null;
+            gear?: components["schemas"]["GearRef"] | null;
+        };
+        /**
+         * @description Whether a place goes through a door.
+         * @enum {string}
+         */
+        ThroughDoor: "upright" | "tilted" | "folded" | "in_pieces";
         /** @description A deck and the bay above it. */
         Tier: {
-            /** @description Identifier, unique in the rack. */
+            /** @description Identifier, unique in the place. */
             id: string;
             /** @description What people call it. */
             name: string;
@@ -1183,6 +1799,10 @@ export interface components {
             deck_height_mm: number;
             /** @description Kept for pots and mix: no trays stand here. */
             storage: boolean;
+            /** @description Whether a waterproof sheet or drip tray covers the deck. */
+            liner: boolean;
+            /** @description What closes the bay at its sides. */
+            sides: components["schemas"]["Sides"];
             /**
              * Format: double
              * @description Hours a day that the lamps burn while something here needs light.
@@ -1190,15 +1810,26 @@ export interface components {
             photoperiod_h: number;
             /** @description The lamps that hang in the bay. */
             lamps: components["schemas"]["Lamp"][];
+            /** @description The heat mats that lie on the deck. */
+            mats: components["schemas"]["Mat"][];
+            /** @description The fans in the bay. */
+            fans: components["schemas"]["Fan"][];
         };
-        /** @description A tray with one sowing in it. */
+        /** @description A document and what to do with it. */
+        ToEdit: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The edit. */
+            edit: components["schemas"]["Edit"];
+        };
+        /** @description A tray with what is sown in it. */
         Tray: {
             /** @description Identifier. */
             id: string;
             /** @description What its label says. */
             name: string;
-            /** @description What is sown in it. */
-            sowing: string;
+            /** @description What is sown in it: one sowing, or several by rows or packs of cells. */
+            parts: components["schemas"]["Part"][];
             /** @description Its kind. */
             format: string;
             /**
@@ -1207,7 +1838,7 @@ export interface components {
              */
             stands: components["schemas"]["Stand"][];
         };
-        /** @description A kind of tray: outer size and cells. */
+        /** @description A kind of tray: outer size, cells and mass. */
         TrayFormat: {
             /** @description Identifier that trays name. */
             id: string;
@@ -1238,6 +1869,28 @@ export interface components {
              * @description Cells across its width.
              */
             rows: number;
+            /**
+             * Format: double
+             * @description Mix, or water, that a cell holds, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Depth that roots have.
+             */
+            cell_depth_mm: number;
+            /**
+             * Format: double
+             * @description Mass filled, sown and watered through, then drained.
+             */
+            wet_kg: number;
+            /** @description Whether it has no holes, so that water can stand in it. */
+            holds_water: boolean;
+            /**
+             * Format: double
+             * @description How far its dome reaches over the rim; left out when it has none.
+             */
+            dome_height_mm?: number | null;
         };
         /** @description A tray on a date. */
         TrayOnDay: {
@@ -1245,11 +1898,9 @@ export interface components {
             tray: string;
             /** @description What its label says. */
             label: string;
-            /** @description Its sowing. */
-            sowing: string;
-            /** @description Crop and variety in words. */
-            name: string;
-            /** @description What it is going through. */
+            /** @description Its kind. */
+            format: string;
+            /** @description What it is going through as a whole. */
             stage: components["schemas"]["Stage"];
             /** @description Left and right edge on the deck. */
             x_mm: number[];
@@ -1262,23 +1913,11 @@ export interface components {
             rim_mm: number;
             /**
              * Format: double
-             * @description How tall the plants stand over the rim.
+             * @description How far its dome reaches over the rim; `None` while it has none on.
              */
-            plant_height_mm: number;
-            /**
-             * Format: int32
-             * @description Cells along x.
-             */
-            columns: number;
-            /**
-             * Format: int32
-             * @description Cells along y.
-             */
-            rows: number;
-            /** @description PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps. */
-            ppfd: number[];
-            /** @description The daily light that suits the crop. */
-            target: components["schemas"]["Band"];
+            dome_mm?: number | null;
+            /** @description What is sown in it. */
+            parts: components["schemas"]["PartOnDay"][];
             /**
              * Format: date
              * @description Last day in this bay.
@@ -1299,6 +1938,48 @@ export interface components {
          * @enum {string}
          */
         UnitSystem: "metric" | "us";
+        /** @description An opening in a chamber's wall. */
+        Vent: {
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Its middle above the floor.
+             */
+            at_mm: number;
+        };
+        /** @description A layer of a wall. */
+        WallLayer: {
+            /** @description What it is made of. */
+            name: string;
+            /**
+             * Format: double
+             * @description How thick it is.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description Thermal conductivity in W/(m·K).
+             */
+            conductivity_w_mk: number;
+        };
+        /** @description Trays in rows that all lie the same way. */
+        WayRound: {
+            /**
+             * Format: int32
+             * @description How many lie wholly on the deck.
+             */
+            trays: number;
+            overhanging?: components["schemas"]["Overhanging"] | null;
+        };
         /** @description A document and the days to look at the room on. */
         WhatIf: {
             /** @description The plan; it is not kept. */
@@ -1313,6 +1994,8 @@ export interface components {
              * @description Last day.
              */
             to: string;
+            /** @description Whose lists of cells and fits are wanted; everyone's when left out. */
+            detail?: components["schemas"]["Detail"];
         };
         /** @description The answer to "why?" beside a figure: the rule with its inputs, and where the rule comes from. */
         Why: {
@@ -1320,6 +2003,29 @@ export interface components {
             rule: components["schemas"]["Statement"];
             /** @description Published source, or how sure we are without one. */
             source: string;
+        };
+        /** @description What only a window has. */
+        Window: {
+            /**
+             * Format: double
+             * @description Where the pane looks: 0 north, 90 east, 180 south, 270 west.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Width of the glass.
+             */
+            pane_width_mm: number;
+            /**
+             * Format: double
+             * @description Height of the glass.
+             */
+            pane_height_mm: number;
+            /**
+             * Format: double
+             * @description How high over the horizon trees and houses opposite reach, seen from the sill.
+             */
+            obstruction_deg: number;
         };
     };
     responses: never;
@@ -1426,6 +2132,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
+    edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kinds"];
                 };
             };
         };
@@ -1582,7 +2338,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Edit"];
+                "application/json": components["schemas"]["NewRevision"];
             };
         };
         responses: {

@@ -1,31 +1,45 @@
 <script lang="ts">
-  import type { BayOnDay, Rack, Tier } from '../api/client';
+  import type { BayOnDay, Place, Tier, TrayOnDay } from '../api/client';
   import { bench, same } from '../workbench.svelte';
-  import type { Elevation } from './geometry';
   import { bars, keyHeight, nudgeHeight, settable, tryHeight, type Bar } from './lamps';
   import Seedlings from './Seedlings.svelte';
+  import { stage } from './stage.svelte';
 
   interface Props {
-    rack: Rack;
+    place: Place;
     tier: Tier;
     bay: BayOnDay;
     left: number;
-    view: Elevation;
+    scale: number;
+    up: (mm: number) => number;
+    topmost: boolean;
   }
-  const { rack, tier, bay, left, view }: Props = $props();
+  const { place, tier, bay, left, scale, up: over, topmost }: Props = $props();
 
+  /** A tray narrower than this shows no label, and its plants as one patch of green. */
+  const SMALL_PX = 30;
   const words = $derived(bench.words);
-  const mm = $derived((length: number) => length * view.scale);
-  const deck = $derived(view.y(tier.deck_height_mm));
-  const ceiling = $derived(view.y(tier.deck_height_mm + bay.clear_height_mm));
+  const mm = $derived((length: number) => length * scale);
+  const width = $derived(mm(place.width_mm));
+  /** Whether there is room for words. */
+  const near = $derived(width > 190);
+  const deck = $derived(over(tier.deck_height_mm));
+  const clear = $derived(
+    (topmost
+      ? place.height_mm
+      : (place.tiers[place.tiers.indexOf(tier) + 1]?.deck_height_mm ?? 0) -
+        place.deck.thickness_mm) - tier.deck_height_mm,
+  );
+  const ceiling = $derived(over(tier.deck_height_mm + clear));
   const up = $derived((height: number) => deck - mm(height));
   const selected = $derived(same(bay.bay, bench.selected));
-  const tallest = $derived(
-    Math.max(0, ...bay.trays.map((tray) => tray.rim_mm + tray.plant_height_mm)),
+  const picked = $derived(selected || bench.isPicked(bay.bay));
+  const canopy = $derived((tray: TrayOnDay) =>
+    Math.max(tray.rim_mm, ...tray.parts.map((part) => tray.rim_mm + part.plant_height_mm)),
   );
-  const cropOf = $derived(
-    (sowing: string) => bench.draft?.sowings.find((s) => s.id === sowing)?.crop ?? '',
-  );
+  const tallest = $derived(Math.max(0, ...bay.trays.map(canopy)));
+  const findings = $derived(bench.findings(bay.bay));
+  const grave = $derived(findings.some((finding) => finding.severity !== 'advice'));
   // Front trays hide those behind them.
   const trays = $derived([...bay.trays].sort((a, b) => b.y_mm[0]! - a.y_mm[0]!));
   const glow = $derived(bay.burning ? Math.min(0.25 + (bay.light?.ppfd.mean ?? 0) / 400, 0.95) : 0);
@@ -35,18 +49,21 @@
       ? 'storage'
       : bay.trays.length === 0
         ? 'empty'
-        : bay.trays.map((tray) => `${tray.label} ${tray.name}`).join('; ');
-    return `${bay.name}: ${what}`;
+        : bay.trays
+            .map((tray) => `${tray.label} ${tray.parts.map((part) => part.name).join(' and ')}`)
+            .join('; ');
+    const found = findings.length === 1 ? '1 finding' : `${findings.length} findings`;
+    return `${bay.name}: ${what}${findings.length > 0 ? `; ${found}` : ''}`;
   });
 
-  function select() {
-    bench.select(bay.bay);
+  function select(event?: MouseEvent | KeyboardEvent) {
+    bench.pick(bay.bay, event?.shiftKey);
   }
 
   function bayKey(event: KeyboardEvent) {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
-    select();
+    select(event);
   }
 
   let dragging = $state(false);
@@ -62,7 +79,7 @@
     let height = bar.height;
     // On the window: bars may merge while they move, and the one under the hand may go.
     const move = (e: PointerEvent) => {
-      const next = settable(startHeight + (startY - e.clientY) / view.scale, bay, words);
+      const next = settable(startHeight + (startY - e.clientY) / stage.shown, bay, words);
       if (next === height) return;
       height = next;
       tryHeight(bay, lamps, height);
@@ -93,14 +110,15 @@
   role="button"
   tabindex="0"
   aria-label={label}
-  aria-pressed={selected}
+  aria-pressed={picked}
+  data-bay="{bay.bay.place}/{bay.bay.tier}"
   x={left}
   y={ceiling}
-  width={mm(rack.width_mm)}
+  {width}
   height={Math.max(deck - ceiling, 1)}
-  fill={selected ? 'var(--straw-soft)' : 'transparent'}
+  fill={picked ? 'var(--straw-soft)' : 'transparent'}
   fill-opacity="0.35"
-  stroke={selected ? 'var(--coral)' : 'transparent'}
+  stroke={picked ? 'var(--coral)' : 'transparent'}
   stroke-width="2.5"
   class="cursor-pointer hover:stroke-[var(--straw)]"
   onclick={select}
@@ -108,6 +126,20 @@
 />
 
 <g class="pointer-events-none">
+  {#each [{ side: tier.sides.left, x: left + 2 }, { side: tier.sides.right, x: left + width - 2 }] as { side, x } (x)}
+    {#if side !== 'open'}
+      <path
+        d="M{x} {ceiling + 3}V{deck - 3}"
+        stroke={side === 'foil'
+          ? 'var(--straw)'
+          : side === 'white'
+            ? 'var(--frame)'
+            : 'var(--teal)'}
+        stroke-width="3"
+        stroke-dasharray={side === 'curtain' ? '6 4' : side === 'foil' ? '3 2' : undefined}
+      />
+    {/if}
+  {/each}
   {#if glow > 0}
     {#each bars(tier.lamps) as bar (bar.lamps[0])}
       {@const x1 = left + mm(bar.left)}
@@ -116,7 +148,7 @@
       <polygon
         points="{x1},{up(bar.height)} {x2},{up(bar.height)} {Math.min(
           x2 + flare,
-          left + mm(rack.width_mm),
+          left + width,
         )},{deck} {Math.max(x1 - flare, left)},{deck}"
         fill="url(#lamp-glow)"
         opacity={glow}
@@ -124,51 +156,163 @@
     {/each}
   {/if}
 
-  {#each trays as tray (tray.tray)}
-    {@const x = left + mm(tray.x_mm[0]!)}
-    {@const width = mm(tray.x_mm[1]! - tray.x_mm[0]!)}
-    {#if tray.stage === 'grow'}
-      <Seedlings
-        crop={cropOf(tray.sowing)}
-        x={x + 2}
-        width={width - 4}
-        y={up(tray.rim_mm)}
-        height={mm(tray.plant_height_mm)}
-        count={Math.min(tray.columns, Math.max(2, Math.floor(width / 12)))}
-      />
-    {/if}
+  {#each tier.mats as mat (mat.id)}
+    {@const long = mat.along === 'x' ? mat.length_mm : mat.width_mm}
     <path
-      d="M{x} {up(tray.rim_mm)}h{width}l{-mm(8)} {mm(tray.rim_mm)}h{-(width - mm(16))}z"
-      fill="var(--mix)"
+      d="M{left + mm(mat.x_mm)} {deck - 2}h{mm(long)}"
+      stroke="var(--teal)"
+      stroke-width="4"
+      stroke-linecap="round"
     />
-    {#if width > 34}
+    {#if near && mat.thermostat_c != null}
       <text
-        x={x + width / 2}
-        y={up(tray.rim_mm / 2) + 5}
-        text-anchor="middle"
+        x={left + mm(mat.x_mm + long) - 4}
+        y={deck + 15}
+        text-anchor="end"
         font-size="14"
         font-weight="600"
-        fill="var(--on-mix)">{tray.label}</text
+        fill="var(--teal)">{words.number(mat.thermostat_c, 'temperature_c')}</text
       >
     {/if}
   {/each}
 
-  {#if tier.storage}
-    <text x={left + 12} y={deck - 10} font-size="14" fill="var(--soft)"
+  {#each trays as tray (tray.tray)}
+    {@const x = left + mm(tray.x_mm[0]!)}
+    {@const long = mm(tray.x_mm[1]! - tray.x_mm[0]!)}
+    {#each tray.parts as part, i (i)}
+      {@const from = left + mm(part.x_mm[0]!)}
+      {@const wide = mm(part.x_mm[1]! - part.x_mm[0]!)}
+      {#if part.plant_height_mm > 0 && long > SMALL_PX}
+        <Seedlings
+          crop={part.crop}
+          x={from + 1}
+          width={wide - 2}
+          y={up(tray.rim_mm)}
+          height={mm(part.plant_height_mm)}
+          count={Math.min(part.columns, Math.max(1, Math.floor(wide / 12)))}
+        />
+      {:else if part.plant_height_mm > 0}
+        {@const tall = Math.max(mm(part.plant_height_mm), 2)}
+        <rect
+          x={from}
+          y={up(tray.rim_mm) - tall}
+          width={wide}
+          height={tall}
+          fill="var(--sage)"
+          opacity="0.7"
+        />
+      {/if}
+    {/each}
+    {#if tray.dome_mm != null}
+      {@const dome = mm(tray.dome_mm)}
+      <path
+        d="M{x + 1} {up(tray.rim_mm)}l{Math.min(long * 0.06, 8)} {-dome}h{long -
+          2 -
+          2 * Math.min(long * 0.06, 8)}l{Math.min(long * 0.06, 8)} {dome}z"
+        fill="var(--teal-soft)"
+        fill-opacity="0.45"
+        stroke="var(--teal)"
+        stroke-width="1.2"
+      />
+    {/if}
+    <path
+      d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm)}h{-(long - mm(16))}z"
+      fill="var(--mix)"
+    />
+    {#if long > SMALL_PX}
+      <text
+        x={x + long / 2}
+        y={Math.min(up(tray.rim_mm / 2) + 5, deck - 1)}
+        text-anchor="middle"
+        font-size="14"
+        font-weight="600"
+        fill="var(--on-mix)"
+        stroke="var(--mix)"
+        stroke-width="3"
+        paint-order="stroke">{tray.label}</text
+      >
+    {/if}
+  {/each}
+
+  {#each tier.fans as fan (fan.id)}
+    {@const r = mm(fan.diameter_mm / 2)}
+    {@const x = left + mm(fan.x_mm)}
+    {@const y = up(fan.height_mm)}
+    <circle
+      cx={x}
+      cy={y}
+      {r}
+      fill="var(--raised)"
+      fill-opacity="0.7"
+      stroke="var(--frame)"
+      stroke-width="1.6"
+    />
+    <path
+      d="M{x} {y}q{r * 0.7} {-r * 0.5} {r * 0.2} {-r * 0.8}M{x} {y}q{r * 0.1} {r * 0.9} {r *
+        0.7} {r * 0.5}M{x} {y}q{-r * 0.9} {-r * 0.1} {-r * 0.8} {r * 0.3}"
+      fill="none"
+      stroke="var(--frame)"
+      stroke-width="1.8"
+    />
+  {/each}
+
+  {#if near && tier.storage}
+    <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)"
       >store: pots, labels, mix</text
     >
-  {:else if bay.trays.length === 0}
-    <text x={left + 12} y={deck - 10} font-size="14" fill="var(--soft)">nothing here today</text>
-  {:else if !bay.burning}
-    <text x={left + 12} y={ceiling + 18} font-size="14" fill="var(--soft)"
-      >lamps off: seed wants no light</text
-    >
+  {:else if near && bay.trays.length === 0 && !bench.building}
+    <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">nothing here today</text>
+  {:else if near && !bay.burning && tier.lamps.length > 0}
+    <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
+  {/if}
+
+  {#if bay.light && bay.burning}
+    {@const high = Math.max(Math.min(deck - ceiling - 12, 90), 14)}
+    {@const most = Math.max(20, bay.light.target?.high ?? 0)}
+    {@const x = left + width + 14}
+    {@const y = (share: number) => deck - 4 - Math.min(share / most, 1) * high}
+    <!-- Daily light: the mean against the band that seedlings here want. -->
+    <rect {x} y={deck - 4 - high} width="9" height={high} rx="4.5" fill="var(--line)" />
+    {#if bay.light.target}
+      <rect
+        x={x - 2}
+        y={y(bay.light.target.high)}
+        width="13"
+        height={y(bay.light.target.low) - y(bay.light.target.high)}
+        rx="3"
+        fill="var(--sage-soft)"
+        stroke="var(--sage)"
+      />
+    {/if}
+    <rect
+      x={x + 2}
+      y={y(bay.light.dli.mean)}
+      width="5"
+      height={deck - 4 - y(bay.light.dli.mean)}
+      rx="2.5"
+      fill="var(--straw)"
+    />
+    {#if near}
+      <text x={x + 15} y={deck - 4} font-size="14" fill="var(--soft)"
+        >{words.bare(bay.light.dli.mean, 'dli_mol_m2_d')}</text
+      >
+    {/if}
+  {/if}
+  {#if findings.length > 0}
+    {@const x = left + width + 12}
+    {@const y = Math.max(ceiling + 2, deck - 118)}
+    <path
+      d={grave ? `M${x} ${y + 13}l7 -13l7 13z` : `M${x + 7} ${y}a6.5 6.5 0 1 1 -0.1 0z`}
+      fill={grave ? 'var(--wine)' : 'none'}
+      stroke={grave ? 'var(--wine)' : 'var(--coral)'}
+      stroke-width="2"
+    />
   {/if}
 </g>
 
 {#each bars(tier.lamps) as bar (bar.lamps[0])}
   {@const x = left + mm(bar.left)}
-  {@const width = mm(bar.right - bar.left)}
+  {@const long = mm(bar.right - bar.left)}
   {@const y = up(bar.height)}
   {@const body = Math.max(mm(bar.body), 5)}
   <g
@@ -180,21 +324,22 @@
     aria-valuemax={bay.highest_face_mm}
     aria-valuenow={bar.height}
     aria-valuetext={words.number(bar.height, 'length_mm')}
+    data-grab
     class="lamp cursor-ns-resize touch-none outline-none"
     onpointerdown={(event) => grab(bar, event)}
     onkeydown={(event) => lampKey(bar, event)}
   >
     <g class="pointer-events-none" stroke="var(--frame)" stroke-width="1.2" stroke-dasharray="2 2">
-      <line x1={x + width * 0.1} x2={x + width * 0.1} y1={ceiling} y2={y - body} />
-      <line x1={x + width * 0.9} x2={x + width * 0.9} y1={ceiling} y2={y - body} />
+      <line x1={x + long * 0.1} x2={x + long * 0.1} y1={ceiling} y2={y - body} />
+      <line x1={x + long * 0.9} x2={x + long * 0.9} y1={ceiling} y2={y - body} />
     </g>
     <!-- Room for a thumb. -->
-    <rect {x} y={y - body - 12} {width} height={body + 24} fill="transparent" />
-    <rect {x} y={y - body} {width} height={body} rx="2.5" fill="var(--frame)" />
+    <rect {x} y={y - body - 12} width={long} height={body + 24} fill="transparent" />
+    <rect {x} y={y - body} width={long} height={body} rx="2.5" fill="var(--frame)" />
     <rect
       x={x + 2}
       y={y - 3}
-      width={width - 4}
+      width={long - 4}
       height="4"
       rx="2"
       fill={bay.burning ? 'var(--straw)' : 'var(--line)'}
@@ -203,7 +348,7 @@
       class="ring"
       x={x - 4}
       y={y - body - 4}
-      width={width + 8}
+      width={long + 8}
       height={body + 10}
       rx="6"
       fill="none"
@@ -213,8 +358,8 @@
   </g>
 {/each}
 
-{#if bay.light && (selected || dragging || bay.burning)}
-  {@const x = left + mm(rack.width_mm) - 20}
+{#if bay.light && (picked || dragging || (near && bay.burning))}
+  {@const x = left + width - 20}
   {@const top = deck - mm(tallest + bay.light.gap_mm)}
   {@const bottom = deck - mm(tallest)}
   {@const text = bay.light.gap_mm > 0 ? words.number(bay.light.gap_mm, 'length_mm') : 'touching'}

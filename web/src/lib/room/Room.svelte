@@ -1,50 +1,137 @@
 <script lang="ts">
   import { bench } from '../workbench.svelte';
   import Bay from './Bay.svelte';
-  import { elevation, RULER_PX } from './geometry';
-  import Ledger from './Ledger.svelte';
+  import Frame from './Frame.svelte';
+  import { BELOW_PX, row } from './geometry';
+  import Handles from './Handles.svelte';
+  import Rulers from './Rulers.svelte';
+  import { stage } from './stage.svelte';
 
-  const LEDGER_PX = 320;
+  /** A press that moves further than this is a drag, not a tap. */
+  const TAP_PX = 5;
+  const WHEEL_ZOOM = 0.0016;
 
   let width = $state(0);
   let height = $state(0);
-  const words = $derived(bench.words);
-  const racks = $derived(bench.racks);
-  const ledger = $derived(width > 700);
-  const view = $derived(
-    elevation(racks, ledger ? width - LEDGER_PX : width, Math.max(height, 320)),
-  );
-  const bayOf = $derived((place: string, tier: string) =>
-    bench.room?.bays.find((b) => b.bay.place === place && b.bay.tier === tier),
-  );
+  const places = $derived(bench.places);
+  const all = $derived(row(places));
+  const scale = $derived(stage.scale);
+  const floor = $derived(all.tallest * scale);
+  const up = $derived((mm: number) => floor - mm * scale);
+  const bays = $derived(new Map(bench.room?.bays.map((b) => [`${b.bay.place}/${b.bay.tier}`, b])));
 
-  // Marks every ten shown units: 10 cm, or 10 inches.
-  const marks = $derived.by(() => {
-    const { factor } = words.unit('length_mm');
-    const step = 10 / factor;
-    const count = Math.floor(view.tallest / step);
-    const every = [1, 2, 5, 10].find((n) => n * step * view.scale > 70) ?? 20;
-    return Array.from({ length: count + 1 }, (_, i) => ({
-      mm: i * step,
-      label: i % every === 0 ? String(i * 10) : '',
-    }));
+  $effect(() => stage.resize(all, width, height));
+
+  // What was picked by a key, by search or by an edit comes into sight.
+  $effect(() => {
+    const [only] = bench.picked;
+    const index = places.findIndex((place) => place.id === only?.place);
+    const left = all.lefts[index];
+    if (bench.picked.length === 1 && left !== undefined && width > 0)
+      stage.reveal(left, left + places[index]!.width_mm);
   });
+
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity -- nothing is drawn from it
+  const pointers = new Map<number, { x: number; y: number }>();
+  let moved = false;
+
+  function spread() {
+    const [a, b] = [...pointers.values()];
+    return a && b
+      ? { size: Math.hypot(a.x - b.x, a.y - b.y), x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+      : undefined;
+  }
+
+  function down(event: PointerEvent) {
+    if ((event.target as Element).closest('[data-grab]')) return;
+    if (pointers.size === 0) moved = false;
+    pointers.set(event.pointerId, { x: event.clientX, y: event.clientY });
+  }
+
+  function move(event: PointerEvent) {
+    const last = pointers.get(event.pointerId);
+    if (!last) return;
+    const dx = event.clientX - last.x;
+    const dy = event.clientY - last.y;
+    if (!moved && pointers.size === 1 && Math.hypot(dx, dy) < TAP_PX) return;
+    if (!moved) {
+      moved = true;
+      (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    }
+    const before = spread();
+    pointers.set(event.pointerId, { x: event.clientX, y: event.clientY });
+    const after = spread();
+    if (before && after) {
+      const box = (event.currentTarget as Element).getBoundingClientRect();
+      stage.panBy(after.x - before.x, after.y - before.y);
+      stage.zoomBy(after.size / Math.max(before.size, 1), after.x - box.x, after.y - box.y);
+    } else {
+      stage.panBy(dx, dy);
+    }
+  }
+
+  function release(event: PointerEvent) {
+    pointers.delete(event.pointerId);
+  }
+
+  /** The click that ends a drag picks nothing. */
+  function click(event: MouseEvent) {
+    if (!moved) return;
+    moved = false;
+    event.stopPropagation();
+    event.preventDefault();
+  }
+
+  function wheel(event: WheelEvent) {
+    event.preventDefault();
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 16 : 1;
+    const sideways = event.shiftKey ? event.deltaX || event.deltaY : event.deltaX;
+    if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+      stage.panBy(-sideways * lines, 0);
+    } else {
+      const by = Math.exp(-event.deltaY * lines * WHEEL_ZOOM);
+      stage.zoomBy(by, event.clientX - box.x, event.clientY - box.y);
+    }
+  }
+
+  /** Svelte's own wheel listeners may not prevent the page from scrolling. */
+  function wheeled(node: HTMLElement) {
+    node.addEventListener('wheel', wheel, { passive: false });
+    return () => node.removeEventListener('wheel', wheel);
+  }
+
+  function place(thing: { place: string }, event: MouseEvent | KeyboardEvent) {
+    bench.pick({ place: thing.place }, event.shiftKey);
+  }
 </script>
 
+<!-- The places and bays in it are the controls; this only moves the view. -->
+<!-- svelte-ignore a11y_no_static_element_interactions -->
 <div
-  class="relative min-h-80 grow overflow-x-auto overflow-y-hidden"
+  class="relative min-h-80 grow cursor-grab touch-pan-y overflow-hidden select-none active:cursor-grabbing"
+  data-testid="stage"
   bind:clientWidth={width}
   bind:clientHeight={height}
+  onpointerdown={down}
+  onpointermove={move}
+  onpointerup={release}
+  onpointercancel={release}
+  onclickcapture={click}
+  {@attach wheeled}
 >
-  {#if racks.length === 0}
+  {#if places.length === 0}
     <p class="p-6 text-soft">
-      No rack stands in this room yet. Open a plan file that holds one, in Setup.
+      Nothing stands in this room yet. Press <b>Build</b> and take a rack, a chamber or a bench from the
+      shelf.
     </p>
   {:else if width > 0}
     <svg
-      {width}
-      height={view.floor + 34}
-      class="block select-none"
+      class="absolute top-0 left-0 block overflow-visible will-change-transform"
+      width={all.width * scale}
+      height={floor + BELOW_PX}
+      style:transform-origin="0 0"
+      style:transform="translate({stage.x}px, {stage.floor - floor * stage.live}px) scale({stage.live})"
       role="group"
       aria-label="The room from the front"
     >
@@ -54,106 +141,61 @@
           <stop offset="1" stop-color="var(--straw)" stop-opacity="0.12" />
         </linearGradient>
       </defs>
-
-      <g aria-hidden="true" font-size="14" fill="var(--soft)">
-        <text x="4" y={view.y(view.tallest) + 4}>{words.unit('length_mm').unit}</text>
-        {#each marks as mark (mark.mm)}
-          <line
-            x1={RULER_PX - (mark.label ? 14 : 8)}
-            x2={RULER_PX - 2}
-            y1={view.y(mark.mm)}
-            y2={view.y(mark.mm)}
-            stroke="var(--frame)"
-          />
-          {#if mark.label}
-            <text x={RULER_PX - 18} y={view.y(mark.mm) + 5} text-anchor="end">{mark.label}</text>
-          {/if}
-        {/each}
-        <line
-          x1={RULER_PX - 2}
-          x2={RULER_PX - 2}
-          y1={view.y(view.tallest)}
-          y2={view.floor}
-          stroke="var(--frame)"
-        />
-      </g>
-
-      {#each racks as rack, r (rack.id)}
-        {@const left = view.lefts[r] ?? 0}
-        {@const right = left + rack.width_mm * view.scale}
-        <g aria-hidden="true">
-          {#each [left, right] as post (post)}
-            <line
-              x1={post}
-              x2={post}
-              y1={view.y(rack.height_mm)}
-              y2={view.floor}
-              stroke="var(--frame)"
-              stroke-width="5"
-              stroke-linecap="round"
-            />
-          {/each}
-          {#each rack.tiers as tier (tier.id)}
-            {@const y = view.y(tier.deck_height_mm)}
-            {@const thick = Math.max(rack.deck_thickness_mm * view.scale, 4)}
-            {#if rack.deck === 'wire'}
-              <path
-                d="M{left} {y + 1}H{right}M{left} {y + thick}H{right}"
-                stroke="var(--frame)"
-                stroke-width="1.6"
-              />
-              <path
-                d="M{left} {y + thick / 2 + 0.5}H{right}"
-                stroke="var(--frame)"
-                stroke-width={thick - 1}
-                stroke-dasharray="1.2 7"
-              />
-            {:else}
-              <rect x={left} {y} width={right - left} height={thick} fill="var(--frame)" />
-            {/if}
-          {/each}
-          <text
-            x={left}
-            y={view.floor + 24}
-            font-size="16"
-            font-weight="650"
-            fill="var(--ink)"
-            class="font-display">{rack.name}, {rack.deck === 'wire' ? 'wire' : 'solid deck'}</text
-          >
-        </g>
-        {#each rack.tiers as tier (tier.id)}
-          {@const bay = bayOf(rack.id, tier.id)}
-          {#if bay}
-            <Bay {rack} {tier} {bay} {left} {view} />
-          {/if}
-        {/each}
-      {/each}
       <line
-        x1={RULER_PX - 14}
-        x2={Math.max(view.right + 10, RULER_PX)}
-        y1={view.floor}
-        y2={view.floor}
+        x1="0"
+        x2={all.width * scale}
+        y1={floor}
+        y2={floor}
         stroke="var(--ink)"
         stroke-width="1.6"
         aria-hidden="true"
       />
-    </svg>
-    {#if ledger}
-      {#each racks.slice(-1) as rack (rack.id)}
-        {#each rack.tiers as tier (tier.id)}
-          {@const bay = bayOf(rack.id, tier.id)}
+      {#each places as item, i (item.id)}
+        {@const left = (all.lefts[i] ?? 0) * scale}
+        <Frame
+          place={item}
+          {left}
+          {scale}
+          {up}
+          onpick={(event) => place({ place: item.id }, event)}
+        />
+        {#each item.tiers as tier, t (tier.id)}
+          {@const bay = bays.get(`${item.id}/${tier.id}`)}
           {#if bay}
-            {@const top = view.y(tier.deck_height_mm + bay.clear_height_mm)}
-            <Ledger
+            <Bay
+              place={item}
+              {tier}
               {bay}
-              storage={tier.storage}
-              {top}
-              height={view.y(tier.deck_height_mm) - top}
-              left={view.right + 14}
+              {left}
+              {scale}
+              {up}
+              topmost={t === item.tiers.length - 1}
             />
           {/if}
         {/each}
+        {#if bench.building}
+          <Handles place={item} index={i} {left} {scale} {up} {all} />
+        {/if}
       {/each}
-    {/if}
+    </svg>
+    <Rulers {all} />
   {/if}
+  <div
+    class="absolute right-2 bottom-2 flex gap-1 rounded-lg bg-raised/90 p-0.5"
+    role="group"
+    aria-label="View"
+  >
+    <button
+      class="quiet"
+      aria-label="Further away"
+      title="Further away (-)"
+      onclick={() => stage.zoomBy(0.8)}>−</button
+    >
+    <button class="quiet" aria-label="Nearer" title="Nearer (+)" onclick={() => stage.zoomBy(1.25)}
+      >+</button
+    >
+    <button class="quiet" title="The whole room, and back (0)" onclick={() => stage.toggleWhole()}
+      >Whole room</button
+    >
+  </div>
 </div>

@@ -59,5 +59,5 @@
   fill={habit === 'blade' ? 'none' : 'var(--sage)'}
   aria-hidden="true"
 >
-  {#each spots as spot (spot)}<path d={shape(spot)} />{/each}
+  <path d={spots.map(shape).join('')} />
 </g>

@@ -1,37 +1,36 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import type { Rack } from '../api/client';
-import { elevation, RULER_PX } from './geometry';
+import type { Plan } from '../api/client';
+import { ABOVE_PX, BELOW_PX, fitScale, indexAt, LEAST_SCALE, row, wallMm } from './geometry';
 
-const rack = (width_mm: number, height_mm: number): Rack => ({
-  id: 'r',
-  name: 'Rack',
-  width_mm,
-  depth_mm: 600,
-  height_mm,
-  deck: 'wire',
-  deck_thickness_mm: 25,
-  tiers: [],
-});
+const { places }: Plan = JSON.parse(
+  readFileSync(new URL('../../../../demo/kettle-fen.json', import.meta.url), 'utf8'),
+);
 
 describe('the room in front elevation', () => {
-  it('is to one scale, stands on the floor and fits the view', () => {
-    const view = elevation([rack(1220, 1900), rack(900, 1500)], 900, 600);
-    expect(view.y(0)).toBe(view.floor);
-    expect(view.floor - view.y(1900)).toBeCloseTo(1900 * view.scale);
-    expect(view.y(1900)).toBeGreaterThanOrEqual(0);
-    expect(view.right).toBeLessThanOrEqual(900);
-    expect(view.lefts[0]).toBeGreaterThan(RULER_PX);
-    // The racks do not touch.
-    expect(view.lefts[1]! - view.lefts[0]!).toBeGreaterThan(1220 * view.scale);
+  it('stands places side by side, walls and all', () => {
+    const all = row(places);
+    places.slice(1).forEach((place, i) => {
+      const right = all.lefts[i]! + places[i]!.width_mm + wallMm(places[i]!);
+      expect(all.lefts[i + 1]! - wallMm(place)).toBeGreaterThan(right);
+    });
+    expect(all.width).toBeGreaterThan(all.lefts.at(-1)! + places.at(-1)!.width_mm);
+    expect(all.tallest).toBe(2050);
   });
 
-  it('is held by its width where the view is narrow', () => {
-    const [wide, narrow] = [900, 390].map((width) => elevation([rack(1220, 1900)], width, 900));
-    expect(narrow!.scale).toBeLessThan(wide!.scale);
-    expect(narrow!.right).toBeLessThanOrEqual(390);
+  it('fits the height, or the whole row', () => {
+    const all = row(places);
+    const tall = fitScale(all, 860, 600, false);
+    expect(all.tallest * tall + BELOW_PX + ABOVE_PX).toBeCloseTo(600);
+    const whole = fitScale(all, 860, 600, true);
+    expect(all.width * whole).toBeLessThanOrEqual(860.001);
+    expect(fitScale(row([]), 10, 10, true)).toBe(LEAST_SCALE);
   });
 
-  it('stands an empty room', () => {
-    expect(elevation([], 600, 400).scale).toBeGreaterThan(0);
+  it('finds the index that a place dropped there takes', () => {
+    const all = row(places);
+    expect(indexAt(all, places, -100)).toBe(0);
+    expect(indexAt(all, places, all.lefts[1]!)).toBe(1);
+    expect(indexAt(all, places, 1e6)).toBe(places.length);
   });
 });

@@ -1,10 +1,16 @@
 <script lang="ts">
-  import type { BayOnDay } from '../api/client';
-  import { burn, hangLamps } from '../edits';
+  import type { BayOnDay, TrayOnDay } from '../api/client';
+  import { burn, hangLamps, replace, tierPath } from '../edits';
+  import { again, takeOut } from '../room/actions';
   import { bench } from '../workbench.svelte';
+  import CheckField from './CheckField.svelte';
+  import ChoiceField from './ChoiceField.svelte';
   import DliGauge from './DliGauge.svelte';
   import FindingCard from './FindingCard.svelte';
+  import Fits from './Fits.svelte';
+  import Gear from './Gear.svelte';
   import LightMap from './LightMap.svelte';
+  import NameField from './NameField.svelte';
   import NumberField from './NumberField.svelte';
   import Sweep from './Sweep.svelte';
   import WhyNote from './WhyNote.svelte';
@@ -12,8 +18,8 @@
   const { bay }: { bay: BayOnDay } = $props();
 
   const words = $derived(bench.words);
-  const rack = $derived(bench.racks.find((r) => r.id === bay.bay.place));
-  const tier = $derived(rack?.tiers.find((t) => t.id === bay.bay.tier));
+  const place = $derived(bench.places.find((p) => p.id === bay.bay.place));
+  const tier = $derived(place?.tiers.find((t) => t.id === bay.bay.tier));
   const findings = $derived(bench.findings(bay.bay));
   const lamps = $derived(tier?.lamps ?? []);
   const height = $derived(lamps[0]?.height_mm ?? 0);
@@ -39,6 +45,33 @@
       hangLamps(bench.draft!, bay.bay, allLamps, mm),
       `hung ${bay.name} at ${words.number(mm, 'length_mm')}`,
     );
+    void bench.settle();
+  }
+
+  const bayNames = $derived(
+    Object.fromEntries(
+      (bench.room?.bays ?? [])
+        .filter(
+          ({ bay }) =>
+            !bench.places.find((p) => p.id === bay.place)?.tiers.find((t) => t.id === bay.tier)
+              ?.storage,
+        )
+        .map(({ bay, name }) => [`${bay.place}/${bay.tier}`, name]),
+    ),
+  );
+
+  async function moveTray(tray: TrayOnDay, to: string) {
+    const [place, tier] = to.split('/');
+    const stage = tray.stage;
+    if (!place || !tier) return;
+    await bench.edit({ move_tray: { tray: tray.tray, stage, bay: { place, tier } } });
+  }
+
+  const sides = { open: 'open', white: 'white board', foil: 'foil film', curtain: 'curtain' };
+  const sideNames = { left: 'Left', right: 'Right', back: 'Back', front: 'Front' } as const;
+
+  function keep(field: string, value: unknown, word: string) {
+    bench.try([replace(`${tierPath(bench.draft!, bay.bay)}/${field}`, value)], word);
     void bench.settle();
   }
 
@@ -162,10 +195,10 @@
       </div>
     </section>
 
-    {#if rack}
+    {#if place}
       <section>
         <h3 class="mb-1">Light from above</h3>
-        <LightMap {bay} {rack} />
+        <LightMap {bay} {place} />
       </section>
     {/if}
   {/if}
@@ -212,25 +245,110 @@
       <h3 class="mb-1">What stands here</h3>
       <ul class="flex flex-col gap-2">
         {#each bay.trays as tray (tray.tray)}
-          {@const dates = datesOf(tray.sowing)}
           <li class="border-t pt-2">
-            <p>
-              <b>{tray.label}</b>
-              {tray.name}
-            </p>
-            <p class="text-sm text-soft">
-              {stages[tray.stage]}{#if tray.stage === 'grow'}, {words.number(
-                  tray.plant_height_mm,
-                  'length_mm',
-                )} tall{/if}{#if dates}; sown {words.shortDate(dates.sow)}{#if dates.emerge}, {dates.emerge >
-                  bench.date
-                    ? 'shows'
-                    : 'showed'}
-                  {words.shortDate(dates.emerge)}{/if}, out {words.shortDate(dates.out)}{/if}
-            </p>
+            {#each tray.parts as part, i (i)}
+              {@const dates = datesOf(part.sowing)}
+              <p>
+                {#if i === 0}<b>{tray.label}</b>{/if}
+                {part.name}
+              </p>
+              <p class="text-sm text-soft">
+                {part.stage ? stages[part.stage] : 'not sown yet'}{#if part.stage === 'grow'}, {words.number(
+                    part.plant_height_mm,
+                    'length_mm',
+                  )} tall{/if}{#if dates}; sown {words.shortDate(dates.sow)}{#if dates.emerge}, {dates.emerge >
+                    bench.date
+                      ? 'shows'
+                      : 'showed'}
+                    {words.shortDate(dates.emerge)}{/if}, out {words.shortDate(dates.out)}{/if}
+              </p>
+            {/each}
+            <ChoiceField
+              label="Stand {tray.label} from now on in"
+              value="{bay.bay.place}/{bay.bay.tier}"
+              choices={bayNames}
+              onset={(to) => moveTray(tray, to)}
+            />
           </li>
         {/each}
       </ul>
+    </section>
+  {/if}
+
+  {#if place && tier}
+    <section aria-label="Space">
+      <h3 class="mb-1">What fits</h3>
+      <dl class="mb-2 grid grid-cols-3 gap-2" data-testid="space">
+        {#each [['clear height', words.number(bay.clear_height_mm, 'length_mm')], ['headroom', bay.headroom_mm == null ? 'nothing here' : words.number(bay.headroom_mm, 'length_mm')], ['trays, watered', words.number(bay.load.watered_kg, 'mass_kg') + (bay.load.rating_kg == null ? '' : ` of ${words.bare(bay.load.rating_kg, 'mass_kg')}`)]] as [name, value] (name)}
+          <div>
+            <dt class="text-sm text-soft">{name}</dt>
+            <dd
+              class="font-semibold"
+              class:text-wine={name === 'headroom' && (bay.headroom_mm ?? 0) < 0}
+            >
+              {value}
+            </dd>
+          </div>
+        {/each}
+      </dl>
+      {#if !tier.storage}<Fits {bay} {place} />{/if}
+    </section>
+
+    <section aria-label="Gear">
+      <h3 class="mb-1">Lamps, mats and fans</h3>
+      <Gear {bay} {tier} />
+    </section>
+
+    <section aria-label="Tier">
+      <h3 class="mb-1">The tier itself</h3>
+      <NameField
+        label="Name"
+        value={tier.name}
+        onset={(name) => keep('name', name, `renamed ${bay.name} to ${name}`)}
+      />
+      <div class="mt-2 flex items-end gap-3">
+        <NumberField
+          label="Deck over the floor"
+          value={tier.deck_height_mm}
+          quantity="length_mm"
+          min={bay.deck_range_mm[0]!}
+          max={bay.deck_range_mm[1]!}
+          onset={(mm) =>
+            keep('deck_height_mm', mm, `set ${bay.name} to ${words.number(mm, 'length_mm')}`)}
+        />
+      </div>
+      <CheckField
+        label="Kept for storage"
+        value={tier.storage}
+        onset={(yes) => keep('storage', yes, `storage on ${bay.name}`)}
+      />
+      <CheckField
+        label="A liner sheet covers the deck"
+        value={tier.liner}
+        onset={(yes) => keep('liner', yes, `liner on ${bay.name}`)}
+      />
+      <div class="mt-1 grid grid-cols-2 gap-2">
+        {#each Object.entries(sideNames) as [side, name] (side)}
+          <ChoiceField
+            label="{name} side"
+            value={tier.sides[side as keyof typeof sideNames]}
+            choices={sides}
+            onset={(to) =>
+              keep(`sides/${side}`, to, `${name.toLowerCase()} side of ${bay.name}: ${sides[to]}`)}
+          />
+        {/each}
+      </div>
+      <div class="mt-3 flex flex-wrap gap-1.5">
+        <button class="quiet border-line!" onclick={() => void again([bay.bay])}
+          >The same tier again <kbd>a</kbd></button
+        >
+        <button class="quiet border-line!" onclick={() => void takeOut([bay.bay])}
+          >Take this tier out <kbd>Del</kbd></button
+        >
+        <button class="quiet border-line!" onclick={() => bench.pick({ place: bay.bay.place })}
+          >The whole {place.name.toLowerCase()}</button
+        >
+      </div>
     </section>
   {/if}
 

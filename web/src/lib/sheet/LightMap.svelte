@@ -1,22 +1,22 @@
 <script lang="ts">
   // Light on every cell, seen from above: the front of the shelf is at the bottom.
-  import type { BayOnDay, Rack } from '../api/client';
+  import type { BayOnDay, Place } from '../api/client';
   import { bench } from '../workbench.svelte';
 
   interface Props {
     bay: BayOnDay;
-    rack: Rack;
+    place: Place;
   }
-  const { bay, rack }: Props = $props();
+  const { bay, place }: Props = $props();
 
   let width = $state(0);
   const words = $derived(bench.words);
   // The deck, and whatever hangs over its edges.
   const edges = $derived({
     left: Math.min(0, ...bay.trays.map((tray) => tray.x_mm[0]!)),
-    right: Math.max(rack.width_mm, ...bay.trays.map((tray) => tray.x_mm[1]!)),
+    right: Math.max(place.width_mm, ...bay.trays.map((tray) => tray.x_mm[1]!)),
     front: Math.min(0, ...bay.trays.map((tray) => tray.y_mm[0]!)),
-    back: Math.max(rack.depth_mm, ...bay.trays.map((tray) => tray.y_mm[1]!)),
+    back: Math.max(place.depth_mm, ...bay.trays.map((tray) => tray.y_mm[1]!)),
   });
   const scale = $derived(width / (edges.right - edges.left));
   const height = $derived((edges.back - edges.front) * scale);
@@ -41,18 +41,20 @@
     RAMP[Math.min(RAMP.length - 1, Math.floor((ppfd / most) * RAMP.length))]!;
 
   const cells = $derived(
-    bay.trays.flatMap((tray) => {
-      const w = (tray.x_mm[1]! - tray.x_mm[0]!) / tray.columns;
-      const d = (tray.y_mm[1]! - tray.y_mm[0]!) / tray.rows;
-      return tray.ppfd.map((ppfd, i) => ({
-        key: `${tray.tray}-${i}`,
-        x: px(tray.x_mm[0]! + (i % tray.columns) * w),
-        y: py(tray.y_mm[0]! + (Math.floor(i / tray.columns) + 1) * d),
-        w: w * scale,
-        d: d * scale,
-        fill: colour(ppfd),
-      }));
-    }),
+    bay.trays.flatMap((tray) =>
+      tray.parts.flatMap((part, p) => {
+        const w = (part.x_mm[1]! - part.x_mm[0]!) / part.columns;
+        const d = (part.y_mm[1]! - part.y_mm[0]!) / part.rows;
+        return part.ppfd.map((ppfd, i) => ({
+          key: `${tray.tray}-${p}-${i}`,
+          x: px(part.x_mm[0]! + (i % part.columns) * w),
+          y: py(part.y_mm[0]! + (Math.floor(i / part.columns) + 1) * d),
+          w: w * scale,
+          d: d * scale,
+          fill: colour(ppfd),
+        }));
+      }),
+    ),
   );
   const at = $derived((cell: { x_mm: number; y_mm: number }) => ({
     x: px(cell.x_mm),
@@ -80,9 +82,9 @@
     >
       <rect
         x={px(0)}
-        y={py(rack.depth_mm)}
-        width={rack.width_mm * scale}
-        height={rack.depth_mm * scale}
+        y={py(place.depth_mm)}
+        width={place.width_mm * scale}
+        height={place.depth_mm * scale}
         rx="4"
         fill="var(--line)"
         opacity="0.5"

@@ -6,27 +6,45 @@
 
   interface Props {
     label: string;
-    value: number;
+    /** Undefined where the figure is not known. */
+    value: number | undefined;
     quantity: Quantity;
     min?: number;
     max?: number;
     /** Keeps a new value, in the plan's own unit. */
     onset: (value: number) => void;
+    /** Leaves the figure out; without it an empty field is no answer. */
+    onclear?: () => void;
   }
-  const { label, value, quantity, min = -Infinity, max = Infinity, onset }: Props = $props();
+  const {
+    label,
+    value,
+    quantity,
+    min = -Infinity,
+    max = Infinity,
+    onset,
+    onclear,
+  }: Props = $props();
 
   const id = $props.id();
   const words = $derived(bench.words);
   const unit = $derived(words.unit(quantity));
   let typed: string | undefined = $state();
   let problem = $state('');
-  const shown = $derived(typed ?? words.bare(value, quantity));
+  const shown = $derived(typed ?? (value === undefined ? '' : words.bare(value, quantity)));
+  const example = $derived(words.bare(value ?? 10, quantity));
 
   function take(text: string) {
+    if (text.trim() === '' && onclear) {
+      typed = undefined;
+      problem = '';
+      if (value !== undefined) onclear();
+      return;
+    }
     const held = words.held(text, quantity);
     if (held === undefined) {
       typed = text;
-      problem = `“${text}” is no number: write one such as ${words.bare(value, quantity)}.`;
+      problem = `“${text}” is no number: write one such as ${example}.`;
     } else if (held < min || held > max) {
       typed = text;
       problem =
@@ -36,7 +54,7 @@
     } else {
       typed = undefined;
       problem = '';
-      if (Math.abs(held - value) > 1e-9) onset(held);
+      if (value === undefined || Math.abs(held - value) > 1e-9) onset(held);
     }
   }
 
@@ -49,7 +67,7 @@
       event.stopPropagation();
     } else if (up) {
       event.preventDefault();
-      const next = value + (up * unit.step) / unit.factor;
+      const next = (value ?? 0) + (up * unit.step) / unit.factor;
       take(words.bare(Math.min(Math.max(next, min), max), quantity));
     }
   }
@@ -63,13 +81,14 @@
       inputmode="decimal"
       class="w-full! min-w-0 border-line! bg-raised! px-2! py-1! text-base! text-ink! focus:border-coral! focus:ring-coral!"
       value={shown}
+      placeholder={onclear ? 'unknown' : undefined}
       aria-invalid={problem !== ''}
       aria-describedby={problem ? `${id}-problem` : undefined}
       onkeydown={key}
       oninput={(event: Event) => (typed = (event.currentTarget as HTMLInputElement).value)}
       onchange={(event: Event) => take((event.currentTarget as HTMLInputElement).value)}
     />
-    <span class="text-soft">{unit.unit}</span>
+    <span class="whitespace-nowrap text-soft">{unit.unit}</span>
   </div>
   {#if problem}
     <p id="{id}-problem" class="text-sm text-wine" role="alert">{problem}</p>

@@ -1,21 +1,45 @@
 <script lang="ts">
   // The room as a whole, while no bay is selected.
+  import type { Finding } from '../api/client';
   import { bench } from '../workbench.svelte';
+  import { replace } from '../edits';
   import FindingCard from './FindingCard.svelte';
+  import FloorPlan from './FloorPlan.svelte';
+  import NumberField from './NumberField.svelte';
 
   const words = $derived(bench.words);
   const room = $derived(bench.room);
   const season = $derived(bench.assessment?.season);
   const today = $derived(season?.days.find((d) => d.date === bench.date));
   const findings = $derived(bench.findings());
-  const nameOf = $derived(
-    (place: string, tier: string) =>
-      room?.bays.find((b) => b.bay.place === place && b.bay.tier === tier)?.name,
-  );
+  const nameOf = $derived((finding: Finding) => {
+    const { bay, place } = finding;
+    return bay
+      ? room?.bays.find((b) => b.bay.place === bay.place && b.bay.tier === bay.tier)?.name
+      : bench.places.find((p) => p.id === place)?.name;
+  });
+  const sizes = [
+    { label: 'Wide', field: 'width_mm' },
+    { label: 'Deep', field: 'depth_mm' },
+    { label: 'High', field: 'height_mm' },
+  ] as const;
+
+  function set(path: string, mm: number) {
+    bench.try(
+      [replace(`/room/${path}`, mm)],
+      `measured the room: ${words.number(mm, 'length_mm')}`,
+    );
+    void bench.settle();
+  }
+
+  function go(finding: Finding) {
+    if (finding.bay) bench.select(finding.bay);
+    else if (finding.place) bench.pick({ place: finding.place });
+  }
 </script>
 
 <h2 class="text-2xl">The room</h2>
-<p class="text-soft">{words.date(bench.date)}; pick a bay to see its light</p>
+<p class="text-soft">{words.date(bench.date)}; pick a bay or a place</p>
 
 {#if room && today && season}
   <dl class="mt-3 grid grid-cols-2 gap-3" data-testid="room-figures">
@@ -30,13 +54,11 @@
 
 <h3 class="mt-5 mb-2">To do</h3>
 <div class="flex flex-col gap-3">
-  {#each findings as finding, i (`${finding.code}-${finding.bay?.place}-${finding.bay?.tier}-${i}`)}
+  {#each findings as finding, i (`${finding.code}-${finding.place}-${finding.bay?.tier}-${i}`)}
     <div>
-      {#if finding.bay}
-        <button
-          class="mb-1 font-semibold text-teal hover:underline"
-          onclick={() => bench.select(finding.bay ?? undefined)}
-          >{nameOf(finding.bay.place, finding.bay.tier)}</button
+      {#if finding.place}
+        <button class="mb-1 font-semibold text-teal hover:underline" onclick={() => go(finding)}
+          >{nameOf(finding)}</button
         >
       {/if}
       <FindingCard {finding} first={i === 0} />
@@ -45,6 +67,33 @@
     <p class="rounded-xl bg-sage-soft p-3">Nothing: every lamp hangs right on this date.</p>
   {/each}
 </div>
+
+{#if bench.draft}
+  <h3 class="mt-5 mb-2">From above</h3>
+  <FloorPlan />
+  <div class="mt-3 grid grid-cols-3 gap-2">
+    {#each sizes as { label, field } (field)}
+      <NumberField
+        {label}
+        value={bench.draft.room[field]}
+        quantity="length_mm"
+        onset={(mm) => set(field, mm)}
+      />
+    {/each}
+    <NumberField
+      label="Door, clear width"
+      value={bench.draft.room.door.width_mm}
+      quantity="length_mm"
+      onset={(mm) => set('door/width_mm', mm)}
+    />
+    <NumberField
+      label="Door, clear height"
+      value={bench.draft.room.door.height_mm}
+      quantity="length_mm"
+      onset={(mm) => set('door/height_mm', mm)}
+    />
+  </div>
+{/if}
 <p class="mt-4 border-t pt-2 text-sm text-soft">
   <b>Mains and water.</b>
   {bench.assessment?.caution}

@@ -7,13 +7,20 @@
   let text = $state('');
   let marked = $state(0);
   const hits = $derived(bench.find(text));
-  const kinds = { bay: 'bay', sowing: 'sowing', tray: 'tray', finding: 'finding' } as const;
+  const kinds = {
+    place: 'place',
+    bay: 'bay',
+    sowing: 'sowing',
+    tray: 'tray',
+    finding: 'finding',
+  } as const;
 
   function open(found: Found) {
     shell.finding = false;
     text = '';
     if (found.date) bench.go(found.date);
     if (found.bay) bench.select(found.bay);
+    else if (found.place) bench.pick({ place: found.place });
     void goto(`/${location.search}`);
   }
 
@@ -32,8 +39,8 @@
   <input
     autofocus
     class="w-full rounded-lg border border-line bg-paper p-2 text-ink"
-    placeholder="a crop, tray, bay or finding"
-    aria-label="Find a crop, tray, bay or finding"
+    placeholder="a crop, tray, place or finding"
+    aria-label="Find a crop, tray, place or finding"
     role="combobox"
     aria-expanded={hits.length > 0}
     aria-controls="found"

@@ -1,5 +1,7 @@
 // Every key, once: the handler, the help and the tooltips read the same list.
 import { goto } from '$app/navigation';
+import { again, build, takeOut } from '../room/actions';
+import { stage } from '../room/stage.svelte';
 import { bench } from '../workbench.svelte';
 import { shell } from './shell.svelte';
 
@@ -11,6 +13,12 @@ export interface Key {
 
 export const keys: Key[] = [
   { key: '2', does: 'Room', run: () => void goto(`/${location.search}`) },
+  { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
+  { key: 'a', does: 'the same again, of what is picked', run: () => void again() },
+  { key: 'Delete', does: 'take out what is picked', run: () => void takeOut() },
+  { key: '+', does: 'nearer', run: () => stage.zoomBy(1.25) },
+  { key: '-', does: 'further away', run: () => stage.zoomBy(0.8) },
+  { key: '0', does: 'the whole room, and back', run: () => stage.toggleWhole() },
   { key: '[', does: 'one day back', run: () => bench.step(-1) },
   { key: ']', does: 'one day on', run: () => bench.step(1) },
   { key: '{', does: 'one week back', run: () => bench.step(-7) },
@@ -18,7 +26,7 @@ export const keys: Key[] = [
   { key: '.', does: 'today, or the season’s nearest day', run: () => bench.today() },
   { key: 'u', does: 'undo', run: () => void bench.undo() },
   { key: 'U', does: 'redo', run: () => void bench.redo() },
-  { key: '/', does: 'find a crop, tray, bay or finding', run: () => (shell.finding = true) },
+  { key: '/', does: 'find a crop, tray, place or finding', run: () => (shell.finding = true) },
   { key: '?', does: 'all keys', run: () => (shell.help = true) },
   { key: 'Escape', does: 'close', run: () => bench.select(undefined) },
 ];
@@ -26,6 +34,8 @@ export const keys: Key[] = [
 /** Keys that act where the focus is; the help lists them too. */
 export const localKeys = [
   { key: '↑ ↓', does: 'raise and lower the selected lamp; Shift for bigger steps' },
+  { key: 'Shift ← →', does: 'move the room’s view; Shift ↑ ↓ too, where no lamp is selected' },
+  { key: 'Shift Enter', does: 'pick one more thing' },
   { key: '← →', does: 'move the date, or the last frost, on the ribbon' },
   { key: 'Enter', does: 'open the bay in focus' },
 ];
