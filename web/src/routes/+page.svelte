@@ -53,6 +53,23 @@
       <Room />
       <div class="absolute top-3 right-3 flex gap-1 rounded-lg bg-raised/90 p-0.5">
         <button
+          class="quiet"
+          aria-label="Further away"
+          title="Further away (-)"
+          onclick={() => stage.zoomBy(0.8)}>−</button
+        >
+        <button
+          class="quiet"
+          aria-label="Nearer"
+          title="Nearer (+)"
+          onclick={() => stage.zoomBy(1.25)}>+</button
+        >
+        <button
+          class="quiet"
+          title="The whole room, and back (0)"
+          onclick={() => stage.toggleWhole()}>Whole room</button
+        >
+        <button
           class="quiet border-frame! font-semibold"
           class:bg-straw-soft!={bench.building}
           aria-pressed={bench.building}

@@ -266,8 +266,8 @@
     <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
   {/if}
 
-  {#if bay.light && bay.burning}
-    {@const high = Math.max(Math.min(deck - ceiling - 12, 90), 14)}
+  {#if bay.light && bay.burning && !bench.building}
+    {@const high = Math.max(Math.min(deck - ceiling - 30, 84), 10)}
     {@const most = Math.max(20, bay.light.target?.high ?? 0)}
     {@const x = left + width + 14}
     {@const y = (share: number) => deck - 4 - Math.min(share / most, 1) * high}
@@ -298,9 +298,9 @@
       >
     {/if}
   {/if}
-  {#if findings.length > 0}
+  {#if findings.length > 0 && !bench.building}
     {@const x = left + width + 12}
-    {@const y = Math.max(ceiling + 2, deck - 118)}
+    {@const y = Math.max(ceiling + 2, deck - 106)}
     <path
       d={grave ? `M${x} ${y + 13}l7 -13l7 13z` : `M${x + 7} ${y}a6.5 6.5 0 1 1 -0.1 0z`}
       fill={grave ? 'var(--wine)' : 'none'}

@@ -2,7 +2,7 @@
   // A place without its bays: posts, walls, panes and decks, each kind in its own manner.
   import type { Place } from '../api/client';
   import { bench } from '../workbench.svelte';
-  import { wallMm } from './geometry';
+  import { GAP_MM, wallMm } from './geometry';
 
   interface Props {
     place: Place;
@@ -25,9 +25,11 @@
   const open = $derived(place.deck.material === 'wire');
   const thick = $derived(Math.max(place.deck.thickness_mm * scale, 3));
   // A name that is wider than its place would run into the next.
-  const room = $derived(Math.max((right - left + 40) / 8.4, 4));
+  const room = $derived(
+    Math.max((right - left + GAP_MM * scale - (bench.building ? 64 : 26)) / 8.6, 3),
+  );
   const name = $derived(
-    place.name.length > room ? `${place.name.slice(0, room - 1)}…` : place.name,
+    place.name.length > room ? `${place.name.slice(0, Math.floor(room) - 1)}…` : place.name,
   );
 
   const about = $derived.by(() => {

@@ -22,6 +22,8 @@
   const unit = $derived(words.unit('length_mm'));
   const handy = $derived(unit.step / unit.factor);
   const right = $derived(left + place.width_mm * scale);
+  /** Outside the walls, where nothing else is drawn while building. */
+  const edge = $derived(right + wallMm(place) * scale);
   const onDay = $derived(bench.room?.places.find((p) => p.place === place.id));
   const pitch = $derived(onDay?.pitch_mm ?? handy);
   const length = $derived((mm: number) => words.number(mm, 'length_mm'));
@@ -108,7 +110,7 @@
   <Handle
     label="Width of {place.name}"
     x={right}
-    y={up(place.height_mm * 0.55)}
+    y={up(place.height_mm) + 20}
     axis="x"
     value={place.width_mm}
     least={onDay.least_mm[0]!}
@@ -137,7 +139,7 @@
   {#if range}
     <Handle
       label="Deck of {place.name}, {tier.name.toLowerCase()}, height over the floor"
-      x={left + 26}
+      x={edge + 16}
       y={up(tier.deck_height_mm)}
       axis="y"
       value={tier.deck_height_mm}
@@ -156,11 +158,11 @@
     />
     <text
       class="pointer-events-none"
-      x={left + 40}
-      y={up(tier.deck_height_mm) - 4}
+      x={edge + 29}
+      y={up(tier.deck_height_mm) + 5}
       font-size="14"
       font-weight="600"
-      fill="var(--coral)">{length(tier.deck_height_mm)}</text
+      fill="var(--coral)">{words.bare(tier.deck_height_mm, 'length_mm')}</text
     >
   {/if}
 {/each}

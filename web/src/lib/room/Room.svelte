@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { bench } from '../workbench.svelte';
   import Bay from './Bay.svelte';
   import Frame from './Frame.svelte';
@@ -20,15 +21,19 @@
   const up = $derived((mm: number) => floor - mm * scale);
   const bays = $derived(new Map(bench.room?.bays.map((b) => [`${b.bay.place}/${b.bay.tier}`, b])));
 
-  $effect(() => stage.resize(all, width, height));
+  $effect(() => {
+    const [row, w, h] = [all, width, height];
+    untrack(() => stage.resize(row, w, h));
+  });
 
   // What was picked by a key, by search or by an edit comes into sight.
   $effect(() => {
     const [only] = bench.picked;
     const index = places.findIndex((place) => place.id === only?.place);
     const left = all.lefts[index];
+    const right = (left ?? 0) + (places[index]?.width_mm ?? 0);
     if (bench.picked.length === 1 && left !== undefined && width > 0)
-      stage.reveal(left, left + places[index]!.width_mm);
+      untrack(() => stage.reveal(left, right));
   });
 
   // eslint-disable-next-line svelte/prefer-svelte-reactivity -- nothing is drawn from it
@@ -180,22 +185,4 @@
     </svg>
     <Rulers {all} />
   {/if}
-  <div
-    class="absolute right-2 bottom-2 flex gap-1 rounded-lg bg-raised/90 p-0.5"
-    role="group"
-    aria-label="View"
-  >
-    <button
-      class="quiet"
-      aria-label="Further away"
-      title="Further away (-)"
-      onclick={() => stage.zoomBy(0.8)}>−</button
-    >
-    <button class="quiet" aria-label="Nearer" title="Nearer (+)" onclick={() => stage.zoomBy(1.25)}
-      >+</button
-    >
-    <button class="quiet" title="The whole room, and back (0)" onclick={() => stage.toggleWhole()}
-      >Whole room</button
-    >
-  </div>
 </div>

@@ -1,12 +1,11 @@
 <script lang="ts">
   // Two rulers at the edges of the view: heights over the floor, and lengths along the row.
   import { bench } from '../workbench.svelte';
-  import type { Row } from './geometry';
+  import { EDGE_PX, type Row } from './geometry';
   import { stage } from './stage.svelte';
 
   const { all }: { all: Row } = $props();
 
-  const EDGE_PX = 46;
   const words = $derived(bench.words);
   const unit = $derived(words.unit('length_mm'));
 
@@ -33,7 +32,7 @@
   <text x="6" y="16" fill="var(--soft)">{unit.unit}</text>
   {#each marks(all.tallest) as { mm, label } (mm)}
     {@const y = stage.floor - mm * stage.shown}
-    {#if y > 20 && y < stage.height}
+    {#if y > 30 && y < stage.height}
       <path d="M{EDGE_PX - 10} {y}h8" stroke="var(--frame)" />
       <text x={EDGE_PX - 13} y={y + 5} text-anchor="end" fill="var(--soft)">{label}</text>
     {/if}

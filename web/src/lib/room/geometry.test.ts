@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import type { Plan } from '../api/client';
-import { ABOVE_PX, BELOW_PX, fitScale, indexAt, LEAST_SCALE, row, wallMm } from './geometry';
+import {
+  ABOVE_PX,
+  BELOW_PX,
+  EDGE_PX,
+  fitScale,
+  indexAt,
+  LEAST_SCALE,
+  row,
+  wallMm,
+} from './geometry';
 
 const { places }: Plan = JSON.parse(
   readFileSync(new URL('../../../../demo/kettle-fen.json', import.meta.url), 'utf8'),
@@ -23,7 +32,7 @@ describe('the room in front elevation', () => {
     const tall = fitScale(all, 860, 600, false);
     expect(all.tallest * tall + BELOW_PX + ABOVE_PX).toBeCloseTo(600);
     const whole = fitScale(all, 860, 600, true);
-    expect(all.width * whole).toBeLessThanOrEqual(860.001);
+    expect(all.width * whole).toBeLessThanOrEqual(860.001 - EDGE_PX);
     expect(fitScale(row([]), 10, 10, true)).toBe(LEAST_SCALE);
   });
 

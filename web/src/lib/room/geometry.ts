@@ -7,6 +7,8 @@ export const GAP_MM = 300;
 /** Under the floor for names, over the tallest place for air, in px. */
 export const BELOW_PX = 64;
 export const ABOVE_PX = 14;
+/** The ruler's strip at the left, in px. */
+export const EDGE_PX = 46;
 export const LEAST_SCALE = 0.03;
 export const MOST_SCALE = 1.5;
 
@@ -40,7 +42,7 @@ export function row(places: Place[]): Row {
 /** The scale at which the tallest place fills the height, and whole room the width if asked. */
 export function fitScale(all: Row, width: number, height: number, whole: boolean): number {
   const byHeight = (height - BELOW_PX - ABOVE_PX) / all.tallest;
-  const byWidth = width / all.width;
+  const byWidth = (width - EDGE_PX) / all.width;
   const scale = whole ? Math.min(byHeight, byWidth) : byHeight;
   return Math.min(Math.max(scale, LEAST_SCALE), MOST_SCALE);
 }

@@ -1,7 +1,15 @@
 // The stage: how far away the room is seen and which part of it. Moving and zooming only shift one
 // transformed layer; the drawing is laid out anew, with its texts at their size, once the hand
 // rests.
-import { fitScale, LEAST_SCALE, MOST_SCALE, ABOVE_PX, BELOW_PX, type Row } from './geometry';
+import {
+  ABOVE_PX,
+  BELOW_PX,
+  EDGE_PX,
+  fitScale,
+  LEAST_SCALE,
+  MOST_SCALE,
+  type Row,
+} from './geometry';
 
 const REST_MS = 140;
 
@@ -11,12 +19,12 @@ class Stage {
   /** What a zoom under way adds to it. */
   live = $state(1);
   /** Left end of the row, and the floor, on the screen. */
-  x = $state(0);
+  x = $state(EDGE_PX);
   floor = $state(0);
   width = $state(0);
   height = $state(0);
-  /** Whether the hand has moved or zoomed: then a resized window leaves the view alone. */
-  #touched = false;
+  /** Whether the hand has zoomed: then a resized window leaves the scale alone. */
+  #zoomed = false;
   #all: Row = { lefts: [], width: 1, tallest: 1 };
   #rest: ReturnType<typeof setTimeout> | undefined;
 
@@ -30,14 +38,19 @@ class Stage {
     this.#all = all;
     this.width = width;
     this.height = height;
-    if (!this.#touched && width > 0) this.fit(false);
+    if (this.#zoomed || width <= 0) return;
+    const before = this.shown;
+    const along = this.x - EDGE_PX;
+    this.fit(false);
+    this.x = EDGE_PX + (along * this.shown) / before;
+    this.#hold();
   }
 
   fit(whole: boolean) {
     clearTimeout(this.#rest);
     this.live = 1;
     this.scale = fitScale(this.#all, this.width, this.height, whole);
-    this.x = 0;
+    this.x = EDGE_PX;
     const free = this.height - this.#all.tallest * this.scale - BELOW_PX - ABOVE_PX;
     this.floor = ABOVE_PX + this.#all.tallest * this.scale + Math.max(free, 0) * 0.6;
     this.#hold();
@@ -47,12 +60,11 @@ class Stage {
   toggleWhole() {
     const whole = fitScale(this.#all, this.width, this.height, true);
     const isWhole = Math.abs(this.shown - whole) < 1e-6;
-    this.#touched = !isWhole;
+    this.#zoomed = !isWhole;
     this.fit(!isWhole);
   }
 
   panBy(dx: number, dy: number) {
-    this.#touched = true;
     this.x += dx;
     this.floor += dy;
     this.#hold();
@@ -60,7 +72,7 @@ class Stage {
 
   /** Zooms around a point of the screen; the middle unless one is given. */
   zoomBy(factor: number, x = this.width / 2, y = this.height / 2) {
-    this.#touched = true;
+    this.#zoomed = true;
     const next = Math.min(Math.max(this.shown * factor, LEAST_SCALE), MOST_SCALE);
     const by = next / this.shown;
     this.live *= by;
@@ -84,7 +96,8 @@ class Stage {
     this.x = Math.min(Math.max(this.x, seen - wide), Math.max(this.width - seen, 0));
     this.floor = Math.min(Math.max(this.floor, seen), this.height + tall - seen);
     // A row that fits is not pushed off its end.
-    if (wide <= this.width) this.x = Math.min(Math.max(this.x, 0), this.width - wide);
+    const free = this.width - EDGE_PX - wide;
+    if (free >= 0) this.x = Math.min(Math.max(this.x, EDGE_PX), EDGE_PX + free);
   }
 
   /** Brings a stretch of the row into sight. */

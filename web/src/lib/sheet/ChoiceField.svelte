@@ -1,5 +1,5 @@
 <script lang="ts" generics="T extends string">
-  import { Label, Select } from 'flowbite-svelte';
+  import { Label } from 'flowbite-svelte';
 
   interface Props {
     label: string;
@@ -9,19 +9,18 @@
   }
   const { label, value, choices, onset }: Props = $props();
   const id = $props.id();
-  const items = $derived(
-    Object.entries<string>(choices).map(([choice, name]) => ({ value: choice, name })),
-  );
 </script>
 
 <div>
   <Label for={id} class="mb-0.5 text-sm text-soft!">{label}</Label>
-  <Select
+  <select
     {id}
-    {items}
+    class="w-full min-w-0 rounded-lg border-line bg-raised py-1 pr-8 pl-2 text-base text-ink focus:border-coral focus:ring-coral"
     {value}
-    placeholder=""
-    class="border-line! bg-raised! py-1! pr-8! pl-2! text-base! text-ink! focus:border-coral! focus:ring-coral!"
-    onchange={(event: Event) => onset((event.currentTarget as HTMLSelectElement).value as T)}
-  />
+    onchange={(event) => onset(event.currentTarget.value as T)}
+  >
+    {#each Object.entries<string>(choices) as [choice, name] (choice)}
+      <option value={choice}>{name}</option>
+    {/each}
+  </select>
 </div>

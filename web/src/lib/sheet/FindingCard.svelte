@@ -23,13 +23,20 @@
   {/if}
   <div class="flex items-center justify-between gap-3">
     <h3 class="text-lg">{words.say(finding.headline)}</h3>
-    {#each finding.fixes as fix (fix.label.text)}
-      <Button
-        class="shrink-0 bg-coral! px-4! py-2! font-semibold text-on-coral! hover:opacity-90"
-        onclick={() => void bench.apply(fix)}>{words.say(fix.label)}</Button
-      >
-    {/each}
+    {#if finding.fixes.length === 1}{@render fixes()}{/if}
   </div>
   <p class="mt-1">{words.say(finding.reason)}</p>
+  {#if finding.fixes.length > 1}
+    <div class="mt-2 flex flex-wrap gap-2">{@render fixes()}</div>
+  {/if}
   <p class="mt-1 text-sm">Rule: {finding.source}</p>
 </article>
+
+{#snippet fixes()}
+  {#each finding.fixes as fix (fix.label.text)}
+    <Button
+      class="shrink-0 bg-coral! px-4! py-2! font-semibold text-on-coral! hover:opacity-90"
+      onclick={() => void bench.apply(fix)}>{words.say(fix.label)}</Button
+    >
+  {/each}
+{/snippet}

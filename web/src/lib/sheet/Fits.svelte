@@ -22,7 +22,10 @@
     bay.fits.flatMap((f) =>
       [f.lengthwise.overhanging, f.crosswise.overhanging]
         .filter((over, i) => over && over.trays > (i ? f.crosswise : f.lengthwise).trays)
-        .map((over) => ({ name: nameOf(f.format), ...over! })),
+        .map(
+          (over) =>
+            `${nameOf(f.format)}: ${over!.trays}, sticking out by ${words.number(over!.overhang_mm, 'length_mm')}`,
+        ),
     ),
   );
 </script>
@@ -30,12 +33,12 @@
 <table class="w-full text-right">
   <thead class="text-sm text-soft">
     <tr>
-      <th class="text-left font-normal">trays on the deck</th>
-      <th class="font-normal" title="length along the front">along</th>
-      <th class="font-normal" title="length from front to back">across</th>
-      <th class="font-normal" title="both ways mixed, none over an edge">most</th>
-      <th class="font-normal" title="beside what stands here on this day">free</th>
-      <th class="pl-1 font-normal" title="from its dome to the lowest lamp or deck">over dome</th>
+      <th class="text-left font-normal">how many fit</th>
+      <th class="pl-2 font-normal" title="length along the front">along</th>
+      <th class="pl-2 font-normal" title="length from front to back">across</th>
+      <th class="pl-2 font-normal" title="both ways mixed, none over an edge">most</th>
+      <th class="pl-2 font-normal" title="beside what stands here on this day">free</th>
+      <th class="pl-2 font-normal" title="from its dome to the lowest lamp or deck">dome</th>
     </tr>
   </thead>
   <tbody data-testid="fits">
@@ -47,7 +50,7 @@
             >{nameOf(f.format)}</button
           >
         </th>
-        <td>{way(f.lengthwise)}</td>
+        <td class="pl-2">{way(f.lengthwise)}</td>
         <td>{way(f.crosswise)}</td>
         <td class="font-semibold">{f.proven ? '' : '≥ '}{f.most}</td>
         <td>{f.free_proven ? '' : '≥ '}{f.free}</td>
@@ -58,12 +61,13 @@
     {/each}
   </tbody>
 </table>
-{#each overhangs as over, i (i)}
-  <p class="text-sm text-soft" data-testid="overhang">
-    * {over.name}: {over.trays}, sticking out by {words.number(over.overhang_mm, 'length_mm')} front and
-    back together
-  </p>
+{#each new Set(overhangs) as over (over)}
+  <p class="text-sm text-soft" data-testid="overhang">* {over} front and back together</p>
 {/each}
+<p class="text-sm text-soft">
+  along and across the front, mixed at the most, free today beside what stands here; “dome” is the
+  air over it up to the lowest lamp or deck
+</p>
 {#if bay.fits.some((f) => f.over_dome_mm == null)}
   <p class="text-sm text-soft">° without a dome: over the rim</p>
 {/if}
