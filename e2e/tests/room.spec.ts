@@ -25,7 +25,7 @@ test('shows the rack as it stands on the date', async ({ page, app }) => {
   await expect(page.getByRole('button', { name: /^Door rack, tier 1: Ce1 Celery/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Door rack, tier 4: empty' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Door rack, tier 5: storage' })).toBeVisible();
-  await expect(page.getByTestId('trays')).toHaveText('9 of 16 trays');
+  await expect(page.getByTestId('trays')).toHaveText('18 of 45 trays');
 });
 
 test('a lamp is dragged with the mouse: figures follow, and the edit is kept', async ({
@@ -48,7 +48,7 @@ test('a lamp is dragged with the mouse: figures follow, and the edit is kept', a
   await expect.poll(async () => (await plan(page, app)).revision).toBe(2);
   const after = await height(page);
   expect(after).toBeGreaterThan(before.height);
-  const kept = (await plan(page, app)).plan.places[0].rack.tiers[1].lamps;
+  const kept = (await plan(page, app)).plan.places[0].tiers[1].lamps;
   expect(kept.map((l: { height_mm: number }) => l.height_mm)).toEqual(Array(4).fill(after));
 
   const ppfd = await meanPpfd(page);
@@ -104,11 +104,11 @@ test('the recommendation is applied with one click and then stands as right', as
 }) => {
   await open(page, app);
   const sheet = page.getByRole('complementary', { name: 'Sheet' });
-  await expect(sheet.getByRole('heading', { name: /^Hang at 26\scm, burn 12\sh$/ })).toBeVisible();
+  await expect(sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh$/ })).toBeVisible();
   await expect(sheet).toContainText('over the 17');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();
-  await expect.poll(() => height(page)).toBe(260);
+  await expect.poll(() => height(page)).toBe(290);
   await expect(page.getByTestId('power')).toContainText('2.16');
 });
 

@@ -50,8 +50,14 @@ pub struct Packing {
 /// Tenths of a millimetre: whole numbers, so that sums of sizes meet exactly.
 type Tenths = i64;
 
+/// A tray, rounded up: it never comes out smaller than it is.
 fn tenths(mm: f64) -> Tenths {
-    (mm * 10.0).round() as Tenths
+    (mm * 10.0 - 1e-6).ceil() as Tenths
+}
+
+/// A deck, rounded down.
+fn deck_tenths(mm: f64) -> Tenths {
+    (mm * 10.0 + 1e-6).floor() as Tenths
 }
 
 fn mm(tenths: Tenths) -> f64 {
@@ -61,7 +67,7 @@ fn mm(tenths: Tenths) -> f64 {
 /// The most trays of one size on a deck of `deck_mm` (width, depth) whose corners are taken up by
 /// posts of `post_mm`.
 pub fn most(deck_mm: [f64; 2], post_mm: f64, size: Size) -> Packing {
-    let [w, d] = deck_mm.map(tenths);
+    let [w, d] = deck_mm.map(deck_tenths);
     let post = tenths(post_mm.max(0.0));
     let (l, s) = (tenths(size.length_mm), tenths(size.width_mm));
     let (free, proven) = Blocks::new(l, s).most(w, d);
@@ -107,7 +113,7 @@ pub fn most(deck_mm: [f64; 2], post_mm: f64, size: Size) -> Packing {
 /// Trays of several sizes on a deck, beside what is `taken` already: those that cover the most
 /// together.
 pub fn beside(deck_mm: [f64; 2], taken: &[Footprint], sizes: &[Size]) -> Packing {
-    let [w, d] = deck_mm.map(tenths);
+    let [w, d] = deck_mm.map(deck_tenths);
     let taken: Vec<[Tenths; 4]> = taken
         .iter()
         .map(|t| [t.x_mm[0], t.y_mm[0], t.x_mm[1], t.y_mm[1]].map(tenths))
@@ -186,7 +192,7 @@ impl Blocks {
             l,
             s,
             known: HashMap::new(),
-            budget: 300_000,
+            budget: 100_000,
         }
     }
 
@@ -194,12 +200,16 @@ impl Blocks {
         if w <= 0 || d <= 0 {
             return (Vec::new(), true);
         }
+        // Pots by the hundred stand in rows.
+        if w * d / (self.l * self.s).max(1) > MOST_SEARCHED {
+            self.budget = 0;
+        }
         let count = self.solve(w, d);
         let mut spots = Vec::with_capacity(count as usize);
         self.lay(w, d, [0, 0], &mut spots);
         // Squares in rows are best: each covers a point of a lattice that all others miss.
         let mut proven = self.l == self.s || count == self.bound(w, d);
-        if !proven {
+        if !proven && self.budget > 0 {
             let kinds = [Kind::new(self.l, self.s, None)];
             let (found, complete) = Search::new(w, d, &[], &kinds).at_least(count).run();
             proven = complete;
@@ -412,8 +422,10 @@ struct Search<'a> {
 
 /// Columns that the bits of a row can hold.
 const MOST_COLUMNS: usize = 127;
+/// Trays of one size up to which more than rows are tried.
+const MOST_SEARCHED: Tenths = 150;
 /// Steps after which the search for one size on a free deck stops with the best so far.
-const MANY_STEPS: u32 = 400_000;
+const MANY_STEPS: u32 = 200_000;
 /// The same beside trays that stand there already: asked anew with every move of a hand.
 const FEW_STEPS: u32 = 30_000;
 

@@ -52,6 +52,8 @@ class Workbench {
   picked: Thing[] = $state.raw([]);
   /** Whether edges and decks can be dragged, and the shelf of kinds is open. */
   building = $state(false);
+  /** Whether each tap picks one more thing, as Shift does with a keyboard. */
+  pickingMore = $state(false);
   kinds: Kinds | undefined = $state.raw();
   conflict = $state(false);
   notices: Notice[] = $state([]);
@@ -167,7 +169,7 @@ class Workbench {
   pick(thing: Thing | undefined, besides = false) {
     const before = this.selected;
     if (!thing) this.picked = [];
-    else if (!besides) this.picked = [thing];
+    else if (!besides && !this.pickingMore) this.picked = [thing];
     else if (this.isPicked(thing)) this.picked = this.picked.filter((t) => !sameThing(t, thing));
     else this.picked = [...this.picked, thing];
     // Only the picked bay's cells and fits are fetched.

@@ -69,6 +69,15 @@
           title="The whole room, and back (0)"
           onclick={() => stage.toggleWhole()}>Whole room</button
         >
+        {#if bench.building}
+          <button
+            class="quiet"
+            class:bg-straw-soft!={bench.pickingMore}
+            aria-pressed={bench.pickingMore}
+            title="Each tap picks one more thing"
+            onclick={() => (bench.pickingMore = !bench.pickingMore)}>Pick more</button
+          >
+        {/if}
         <button
           class="quiet border-frame! font-semibold"
           class:bg-straw-soft!={bench.building}

@@ -4,6 +4,7 @@ import { bench } from '../workbench.svelte';
 
 export async function build() {
   bench.building = !bench.building;
+  bench.pickingMore = false;
   if (bench.building) await bench.fetchKinds();
 }
 

@@ -41,5 +41,5 @@
 </div>
 <p class="mt-3 text-sm text-soft">
   Shift with a click or with Enter picks one more thing, or lets it go. On a touch screen, press
-  “Pick more” below the room.
+  “Pick more” above the room.
 </p>

@@ -1,0 +1,306 @@
+//! Edits of the plan's form: what they make, and what they refuse.
+
+use sunrise_core::edit::{Edit, Edited, GearList, GearRef, Thing, apply};
+use sunrise_core::fault::Fault;
+use sunrise_core::kinds;
+use sunrise_core::plan::{Plan, SoundPlan, Stage};
+use sunrise_core::room::{BayRef, find_bay};
+use sunrise_core::upgrade::upgraded;
+
+fn demo() -> SoundPlan {
+    let plan: Plan = serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    plan.check().unwrap()
+}
+
+fn done(plan: &SoundPlan, edit: Edit) -> Edited {
+    apply(plan, &edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"))
+}
+
+fn refused(plan: &SoundPlan, edit: Edit) -> Fault {
+    apply(plan, &edit).expect_err("it cannot be done").remove(0)
+}
+
+fn bay(place: &str, tier: &str) -> BayRef {
+    BayRef {
+        place: place.into(),
+        tier: tier.into(),
+    }
+}
+
+fn tier(place: &str, tier: &str) -> Thing {
+    Thing {
+        place: place.into(),
+        tier: Some(tier.into()),
+        gear: None,
+    }
+}
+
+fn place(id: &str) -> Thing {
+    Thing {
+        place: id.into(),
+        tier: None,
+        gear: None,
+    }
+}
+
+#[test]
+fn every_kind_of_the_shelf_can_be_added_where_it_goes() {
+    let plan = demo();
+    let kinds = kinds::library();
+    for kind in &kinds.places {
+        let edited = done(
+            &plan,
+            Edit::AddPlace {
+                kind: kind.id.clone(),
+            },
+        );
+        assert_eq!(edited.plan.places.len(), plan.places.len() + 1);
+        assert_eq!(edited.made.len(), 1);
+    }
+    for lamp in &kinds.lamps {
+        // The bench alone is tall enough for every lamp.
+        let edit = Edit::AddLamp {
+            bay: bay("bench", "t1"),
+            kind: lamp.id.clone(),
+        };
+        let edited = done(&plan, edit);
+        assert_eq!(edited.plan.places[3].tiers[0].lamps.len(), 2);
+    }
+    for mat in &kinds.mats {
+        let edit = Edit::AddMat {
+            bay: bay("coat", "t3"),
+            kind: mat.id.clone(),
+        };
+        assert_eq!(done(&plan, edit).plan.places[1].tiers[2].mats.len(), 1);
+    }
+    for fan in kinds.fans.iter().filter(|fan| fan.diameter_mm < 300.0) {
+        let edit = Edit::AddFan {
+            bay: bay("coat", "t2"),
+            kind: fan.id.clone(),
+        };
+        assert_eq!(done(&plan, edit).plan.places[1].tiers[1].fans.len(), 1);
+    }
+    for container in &kinds.containers {
+        let edited = done(
+            &plan,
+            Edit::AddFormat {
+                kind: container.id.clone(),
+            },
+        );
+        assert_eq!(edited.plan.tray_formats.len(), plan.tray_formats.len() + 1);
+    }
+}
+
+#[test]
+fn what_does_not_go_in_is_refused_with_a_way_out() {
+    let plan = demo();
+    let cases = [
+        (Edit::AddPlace { kind: "attic".into() }, "/kind"),
+        (Edit::AddTier { place: "attic".into() }, "/place"),
+        (Edit::AddTier { place: "window".into() }, "/place"),
+        (
+            Edit::AddLamp {
+                bay: bay("door", "t9"),
+                kind: "shop-led-36".into(),
+            },
+            "/tier",
+        ),
+        (
+            // A mat of 1200 mm in a cabinet of 620.
+            Edit::AddMat {
+                bay: bay("cabinet", "t2"),
+                kind: "mat-large".into(),
+            },
+            "/kind",
+        ),
+        (
+            Edit::AddFan {
+                bay: bay("cabinet", "t2"),
+                kind: "fan-room".into(),
+            },
+            "/places/2/tiers/1/fans/0/diameter_mm",
+        ),
+        (Edit::Again { things: vec![] }, "/things"),
+        (Edit::Remove { things: vec![] }, "/things"),
+        (
+            Edit::Remove {
+                things: vec![tier("bench", "t1")],
+            },
+            "/things",
+        ),
+        (
+            Edit::MoveTray {
+                tray: "ghost".into(),
+                stage: Stage::Grow,
+                bay: bay("door", "t4"),
+            },
+            "/tray",
+        ),
+        (
+            // Four tomato trays fill it.
+            Edit::MoveTray {
+                tray: "cu1".into(),
+                stage: Stage::Grow,
+                bay: bay("coat", "t1"),
+            },
+            "/bay",
+        ),
+    ];
+    for (edit, path) in cases {
+        let fault = refused(&plan, edit.clone());
+        assert_eq!(fault.path, path, "{edit:?}: {fault}");
+        assert!(!fault.remedy.to_string().is_empty());
+    }
+}
+
+#[test]
+fn a_second_lamp_hangs_level_in_the_widest_gap() {
+    let plan = demo();
+    let edit = Edit::AddLamp {
+        bay: bay("door", "t4"),
+        kind: "bar-led-14".into(),
+    };
+    let edited = done(&plan, edit);
+    let lamps = &edited.plan.places[0].tiers[3].lamps;
+    let [a, b, new] = &lamps[..] else {
+        panic!("three lamps")
+    };
+    assert!((new.height_mm - a.height_mm).abs() < 1e-9);
+    // Between 170 and 440 mm.
+    assert!((new.y_mm - f64::midpoint(a.y_mm, b.y_mm)).abs() < 1e-9);
+    assert!(!lamps[..2].iter().any(|lamp| lamp.id == new.id));
+}
+
+#[test]
+fn the_same_again_copies_places_tiers_and_gear_without_trays() {
+    let plan = demo();
+    let edited = done(
+        &plan,
+        Edit::Again {
+            things: vec![
+                place("coat"),
+                Thing {
+                    gear: Some(GearRef {
+                        list: GearList::Lamps,
+                        id: "a".into(),
+                    }),
+                    ..tier("bench", "t1")
+                },
+            ],
+        },
+    );
+    let after = &edited.plan;
+    assert_eq!(after.places.len(), plan.places.len() + 1);
+    let copy = &after.places[2];
+    assert_eq!((copy.id.as_str(), copy.name.as_str()), ("coat-2", "Coat rack 2"));
+    assert_eq!(copy.tiers, plan.places[1].tiers);
+    assert_eq!(after.trays, plan.trays);
+    assert_ne!(copy.spot, plan.places[1].spot);
+    assert_eq!(edited.made.len(), 2);
+    assert_eq!(after.places[4].tiers[0].lamps.len(), 2);
+    // And once more: numbers go on.
+    let again = done(
+        &after.clone().check().unwrap(),
+        Edit::Again {
+            things: vec![place("coat-2")],
+        },
+    );
+    assert!(again.plan.places.iter().any(|p| p.id == "coat-3" && p.name == "Coat rack 3"));
+}
+
+#[test]
+fn a_tier_again_finds_room_with_all_that_hangs_in_it() {
+    // The store on top of the wire rack is 220 mm high: too low for another tier with lamps.
+    let plan = demo();
+    let fault = refused(
+        &plan,
+        Edit::Again {
+            things: vec![tier("door", "t2")],
+        },
+    );
+    assert_eq!(fault.path, "/place");
+    let mut taller = plan.into_inner();
+    taller.places[0].height_mm = 2300.0;
+    let taller = taller.check().unwrap();
+    let edited = done(
+        &taller,
+        Edit::Again {
+            things: vec![tier("door", "t2")],
+        },
+    );
+    let tiers = &edited.plan.places[0].tiers;
+    assert_eq!(tiers.len(), 6);
+    let new = tiers.iter().find(|t| t.id == "t2-2").unwrap();
+    assert_eq!(new.lamps, taller.places[0].tiers[1].lamps);
+    assert!((new.deck_height_mm % 10.0).abs() < 1e-9, "on the pitch");
+    let heights: Vec<f64> = tiers.iter().map(|t| t.deck_height_mm).collect();
+    assert!(heights.is_sorted());
+}
+
+#[test]
+fn taking_a_place_out_takes_its_stands_and_keeps_its_trays() {
+    let plan = demo();
+    let standing = |plan: &Plan, place: &str| {
+        let stands = plan.trays.iter().flat_map(|t| &t.stands);
+        stands.filter(|s| s.bay.place == place).count()
+    };
+    assert!(standing(&plan, "coat") > 0);
+    let edited = done(
+        &plan,
+        Edit::Remove {
+            // Picked together with something of its own: that goes with it.
+            things: vec![place("coat"), tier("coat", "t1")],
+        },
+    );
+    assert_eq!(edited.plan.places.len(), plan.places.len() - 1);
+    assert_eq!(edited.plan.trays.len(), plan.trays.len());
+    assert_eq!(standing(&edited.plan, "coat"), 0);
+    assert!(edited.word.to_string().contains("without a spot"), "{}", edited.word);
+}
+
+#[test]
+fn a_place_moves_along_and_a_tray_into_another_bay() {
+    let plan = demo();
+    let edited = done(
+        &plan,
+        Edit::MovePlace {
+            place: "door".into(),
+            to: 99,
+        },
+    );
+    assert_eq!(edited.plan.places.last().unwrap().id, "door");
+    let edited = done(
+        &plan,
+        Edit::MoveTray {
+            tray: "cu1".into(),
+            stage: Stage::Grow,
+            bay: bay("door", "t4"),
+        },
+    );
+    let tray = edited.plan.trays.iter().find(|t| t.id == "cu1").unwrap();
+    let stand = tray.stand_in(Stage::Grow).unwrap();
+    assert_eq!(stand.bay, bay("door", "t4"));
+    assert!(find_bay(&edited.plan.places, &stand.bay).is_some());
+    // It clashes with nobody there.
+    let plan = edited.plan.check().unwrap();
+    let dates = sunrise_core::season::dates(&plan);
+    assert_eq!(sunrise_core::placement::clashes(&plan, &dates), []);
+}
+
+#[test]
+fn a_plan_of_version_1_is_read_as_one_of_today() {
+    let old: serde_json::Value =
+        serde_json::from_str(include_str!("../fixtures/one-rack-v1.json")).unwrap();
+    let new = upgraded(old.clone());
+    let plan: Plan = serde_json::from_value(new.clone()).unwrap();
+    let plan = plan.check().unwrap();
+    assert_eq!(plan.places[0].tiers.len(), 5);
+    assert_eq!(plan.places[0].tiers[1].lamps.len(), 4);
+    assert_eq!(plan.trays.len(), old["trays"].as_array().unwrap().len());
+    assert_eq!(plan.trays[0].parts[0].sowing, old["trays"][0]["sowing"]);
+    // Today's own are left alone, and so is what is no plan at all.
+    assert_eq!(upgraded(new.clone()), new);
+    for other in ["7", "[]", "{\"schema_version\": 1, \"places\": [3, {\"rack\": 4}]}"] {
+        upgraded(serde_json::from_str(other).unwrap());
+    }
+}

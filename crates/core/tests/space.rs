@@ -1,0 +1,161 @@
+//! What fits where, and what it weighs.
+
+use jiff::civil::date;
+use sunrise_core::assess;
+use sunrise_core::assess::Assessment;
+use sunrise_core::bays::Detail;
+use sunrise_core::kinds;
+use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::room::{BayRef, Door, Kind, Place};
+use sunrise_core::space::{DeckFit, Fits, ThroughDoor, passage, places_held, through_door};
+
+fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
+    let mut plan: Plan =
+        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    change(&mut plan);
+    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
+}
+
+fn on_9_april(plan: &SoundPlan, detail: Detail) -> Assessment {
+    assess(plan, DateSpan::day(date(2027, 4, 9)), detail)
+}
+
+fn kind(id: &str) -> Place {
+    let places = &kinds::library().places;
+    places.iter().find(|place| place.id == id).unwrap().clone()
+}
+
+fn standard_on(place: &Place) -> DeckFit {
+    let containers = &kinds::library().containers;
+    let standard = containers.iter().find(|c| c.id == "cells-72").unwrap();
+    DeckFit::of(place, standard)
+}
+
+#[test]
+fn a_deck_of_1220_by_610_takes_four_standard_trays_either_way_round() {
+    let fit = standard_on(&kind("wire-rack"));
+    assert_eq!((fit.lengthwise.trays, fit.crosswise.trays), (4, 4));
+    assert_eq!((fit.most, fit.proven), (4, true));
+}
+
+#[test]
+fn a_deck_of_1220_by_457_takes_two_or_four_that_overhang_by_83_mm() {
+    let fit = standard_on(&kind("narrow-wire-rack"));
+    assert_eq!(fit.lengthwise.trays, 2, "end to end");
+    assert_eq!(fit.lengthwise.overhanging, None);
+    assert_eq!(fit.crosswise.trays, 0);
+    let over = fit.crosswise.overhanging.unwrap();
+    assert_eq!(over.trays, 4);
+    assert!((over.overhang_mm - 83.0).abs() < 1e-9);
+    assert_eq!((fit.most, fit.proven), (2, true));
+}
+
+#[test]
+fn the_demo_room_holds_45_standard_trays() {
+    // Wire rack 4 x 4, coat rack 3 x 4, cabinet 6 x 2, bench 5; none on the sill, none outdoors.
+    assert_eq!(places_held(&demo(|_| ()), &mut Fits::default()), 16 + 12 + 12 + 5);
+}
+
+#[test]
+fn a_box_goes_through_a_door_upright_on_its_side_or_not_at_all() {
+    let door = Door {
+        width_mm: 760.0,
+        height_mm: 1980.0,
+    };
+    let cases = [
+        ([1220.0, 610.0, 1900.0], false, ThroughDoor::Upright),
+        ([610.0, 1220.0, 1900.0], false, ThroughDoor::Upright),
+        ([1220.0, 610.0, 2100.0], false, ThroughDoor::Tilted),
+        ([900.0, 800.0, 1900.0], false, ThroughDoor::InPieces),
+        ([1500.0, 800.0, 900.0], true, ThroughDoor::Folded),
+        // A finger of air is wanted on either side.
+        ([1220.0, 745.0, 1900.0], false, ThroughDoor::InPieces),
+    ];
+    for (size, folds, expected) in cases {
+        assert_eq!(through_door(size, folds, door), expected, "{size:?}");
+    }
+    let room = &demo(|_| ()).room;
+    assert_eq!(passage(&kind("window-sill"), room), None);
+    assert_eq!(passage(&kind("cold-frame"), room), None);
+    assert_eq!(passage(&kind("closet"), room), None);
+}
+
+#[test]
+fn fits_are_told_for_the_bay_that_was_asked_for() {
+    let plan = demo(|_| ());
+    let bay = BayRef {
+        place: "door".into(),
+        tier: "t2".into(),
+    };
+    let room = &on_9_april(&plan, Detail::Bay(bay.clone())).room[0];
+    for on_day in &room.bays {
+        assert_eq!(on_day.fits.is_empty(), on_day.bay != bay);
+        let cells = on_day.trays.iter().flat_map(|t| &t.parts).any(|p| !p.ppfd.is_empty());
+        assert!(!cells || on_day.bay == bay);
+    }
+    let bay = room.bays.iter().find(|b| b.bay == bay).unwrap();
+    let fit = bay.fits.iter().find(|f| f.deck.format == "pots-18").unwrap();
+    // Two of four spots are taken on 9 April.
+    assert_eq!((fit.deck.most, fit.free, bay.trays.len()), (4, 2, 2));
+    // Lamps at 230 mm over pots of 90 mm with domes of 150 mm.
+    assert!((fit.over_rim_mm - 140.0).abs() < 1e-9);
+    assert!((fit.over_dome_mm.unwrap() + 10.0).abs() < 1e-9);
+}
+
+#[test]
+fn headroom_is_what_stays_over_the_tallest_leaves() {
+    let plan = demo(|_| ());
+    let room = &on_9_april(&plan, Detail::Outline).room[0];
+    for bay in room.bays.iter().filter(|b| !b.trays.is_empty()) {
+        let light = bay.light.as_ref();
+        // Where lamps hang over seedlings alone, it is the gap to the leaves.
+        if let Some(light) = light.filter(|_| bay.trays.iter().all(|t| t.dome_mm.is_none())) {
+            assert!((bay.headroom_mm.unwrap() - light.gap_mm).abs() < 1e-9, "{}", bay.name);
+        }
+    }
+    let empty = room.bays.iter().find(|b| b.trays.is_empty()).unwrap();
+    assert_eq!(empty.headroom_mm, None);
+}
+
+#[test]
+fn a_loaded_place_has_its_centre_where_the_lever_rule_puts_it() {
+    // One pot tray of 7.2 kg, 9.09 kg while watered, on tier 2 (deck 500 mm) of a rack of 22 kg
+    // and 1900 mm: (22 * 950 + 9.09 * 545) / 31.09 = 831.6 mm; atan(305 / 831.6) = 20.1 degrees.
+    let plan = demo(|plan| plan.trays.retain(|tray| tray.id == "tc1"));
+    let room = &on_9_april(&plan, Detail::Outline).room[0];
+    let load = &room.places[0].load;
+    assert!((load.watered_kg - 9.09).abs() < 0.01 || (load.watered_kg - 7.29).abs() < 0.01);
+    let tray = load.watered_kg;
+    let format = plan.tray_formats.iter().find(|f| f.id == plan.trays[0].format).unwrap();
+    let centre = (22.0 * 950.0 + tray * (500.0 + format.height_mm / 2.0)) / (22.0 + tray);
+    assert!((load.centre_mm - centre).abs() < 1e-9);
+    assert!((load.tips_at_deg - (305.0 / centre).atan().to_degrees()).abs() < 1e-9);
+    assert!((load.slenderness - 1900.0 / 610.0).abs() < 1e-9);
+}
+
+#[test]
+fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
+    let kinds = kinds::library();
+    let plan = demo(|plan| {
+        plan.trays.clear();
+        plan.places = kinds.places.clone();
+        plan.tray_formats = kinds.containers.clone();
+    });
+    assert!(plan.places.len() >= 10 && plan.tray_formats.len() >= 20);
+    for wanted in ["rack", "wall_shelf", "closet", "bench", "chamber", "window", "cold_frame"] {
+        let is = |place: &Place| match &place.kind {
+            Kind::Rack(_) => wanted == "rack",
+            Kind::WallShelf(_) => wanted == "wall_shelf",
+            Kind::Closet(_) => wanted == "closet",
+            Kind::Bench(_) => wanted == "bench",
+            Kind::Chamber(_) => wanted == "chamber",
+            Kind::Window(_) => wanted == "window",
+            Kind::ColdFrame(_) => wanted == "cold_frame",
+        };
+        assert!(plan.places.iter().any(is), "{wanted}");
+    }
+    let day = on_9_april(&plan, Detail::All);
+    for bay in &day.room[0].bays {
+        assert_eq!(bay.fits.len(), plan.tray_formats.len());
+    }
+}
