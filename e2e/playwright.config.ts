@@ -6,7 +6,8 @@ export default defineConfig({
   projects: [
     { name: 'tests', testDir: './tests' },
     { name: 'shots', testDir: './shots' },
-    { name: 'bench', testDir: './bench' },
+    // Recording a trace would slow what is measured.
+    { name: 'bench', testDir: './bench', workers: 1, use: { trace: 'off' } },
   ],
   outputDir: './test-results',
   workers: 2,

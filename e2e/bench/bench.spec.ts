@@ -28,7 +28,7 @@ test('the running application', async ({ page, app }) => {
       scripts.push(response.body().then((body) => gzipSync(body, { level: 9 }).length));
   });
   const began = performance.now();
-  await page.goto(`${app.url}/?on=2027-05-04&bay=door/t2`);
+  await page.goto(`${app.url}/?on=2027-04-09&bay=door/t2`);
   await page.getByTestId('ppfd').waitFor();
   const firstViewMs = performance.now() - began;
   await page.waitForLoadState('networkidle');

@@ -9,6 +9,7 @@ use sunrise_core::bays::Detail;
 use sunrise_core::light::emitter::Emitter;
 use sunrise_core::light::falloff::light_at;
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::room::BayRef;
 
 fn main() {
     divan::main();
@@ -55,7 +56,17 @@ fn light_field(bencher: divan::Bencher) {
 #[divan::bench]
 fn assess_day(bencher: divan::Bencher) {
     let plan = demo();
-    bencher.bench(|| assess(black_box(&plan), DateSpan::day(date(2027, 4, 9)), detail()));
+    let detail = Detail::Bay(BayRef {
+        place: "door".into(),
+        tier: "t2".into(),
+    });
+    bencher.bench(|| {
+        assess(
+            black_box(&plan),
+            DateSpan::day(date(2027, 4, 9)),
+            detail.clone(),
+        )
+    });
 }
 
 /// The demo plan on each day of its season.

@@ -497,12 +497,7 @@ impl<'a> Looker<'a> {
         }
     }
 
-    fn hang(
-        &mut self,
-        bay: &Bay<'_>,
-        standing: &[Standing<'_>],
-        with_sweep: bool,
-    ) -> Option<Hang> {
+    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>], with_sweep: bool) -> Option<Hang> {
         let growing: Vec<(&str, usize, &StandingPart<'_>)> = standing
             .iter()
             .flat_map(|s| {
@@ -537,7 +532,8 @@ impl<'a> Looker<'a> {
         // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
         let leaves = standing.iter().map(Standing::canopy_mm);
         let tops = standing.iter().map(Standing::top_mm);
-        let lowest_mm = (leaves.fold(0.0, f64::max) + least_gap_mm(bay)).max(tops.fold(0.0, f64::max));
+        let lowest_mm =
+            (leaves.fold(0.0, f64::max) + least_gap_mm(bay)).max(tops.fold(0.0, f64::max));
         let step_mm = hanging_step_mm(self.plan.site.units);
         let heights = hang::heights(lowest_mm, bay.highest_face_mm(), step_mm);
         let setting = hang::best(&wants, &heights, most_hours)?;

@@ -100,7 +100,11 @@ mod tests {
     #[test]
     fn a_standard_tray_weighs_about_two_litres_more_while_it_is_watered() {
         let kinds = crate::kinds::library();
-        let tray = kinds.containers.iter().find(|c| c.id == "cells-72").unwrap();
+        let tray = kinds
+            .containers
+            .iter()
+            .find(|c| c.id == "cells-72")
+            .unwrap();
         let water = tray.watered_kg() - tray.wet_kg;
         // 540 x 280 x 25 mm are 3.78 litres, half of it taken up by the cells.
         assert!((water - 1.89).abs() < 0.01, "{water}");

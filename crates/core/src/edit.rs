@@ -165,12 +165,7 @@ struct Editor {
     made: Vec<Thing>,
 }
 
-fn fault(
-    field: &str,
-    value: impl Serialize,
-    problem: Statement,
-    remedy: Statement,
-) -> Vec<Fault> {
+fn fault(field: &str, value: impl Serialize, problem: Statement, remedy: Statement) -> Vec<Fault> {
     let mut faults = Faults::default();
     faults.add(&Pointer::default().at(field), value, problem, remedy);
     faults.verdict().expect_err("a fault was added")
@@ -383,7 +378,12 @@ impl Editor {
     }
 
     /// Hangs `lamp` level with the others of the bay, in the widest gap between them.
-    fn hang_lamp(&mut self, at: [usize; 2], bay: &BayRef, mut lamp: Lamp) -> Result<(), Vec<Fault>> {
+    fn hang_lamp(
+        &mut self,
+        at: [usize; 2],
+        bay: &BayRef,
+        mut lamp: Lamp,
+    ) -> Result<(), Vec<Fault>> {
         let place = &self.plan.places[at[0]];
         let tier = &place.tiers[at[1]];
         let highest_mm = place.clear_height_mm(at[1]) - lamp.body_height_mm;
@@ -557,8 +557,8 @@ impl Editor {
         match gear.list {
             GearList::Lamps => {
                 let lamp = tier.lamps.iter().find(|l| l.id == gear.id).cloned();
-                let lamp = lamp
-                    .ok_or_else(|| missing(tier.lamps.iter().map(|l| l.id.clone()).collect()))?;
+                let lamp =
+                    lamp.ok_or_else(|| missing(tier.lamps.iter().map(|l| l.id.clone()).collect()))?;
                 let name = lamp.name.clone();
                 self.hang_lamp(at, bay, lamp)?;
                 Ok(name)
@@ -598,8 +598,7 @@ impl Editor {
             let within = |whole: &Thing| {
                 whole != thing
                     && whole.place == thing.place
-                    && (whole.tier.is_none()
-                        || (whole.tier == thing.tier && whole.gear.is_none()))
+                    && (whole.tier.is_none() || (whole.tier == thing.tier && whole.gear.is_none()))
             };
             if things.iter().any(within) {
                 continue;
@@ -639,11 +638,7 @@ impl Editor {
     }
 
     fn remove_gear(&mut self, at: [usize; 2], gear: &GearRef) -> Result<String, Vec<Fault>> {
-        fn take<T>(
-            list: &mut Vec<T>,
-            id: &str,
-            id_of: fn(&T) -> &String,
-        ) -> Result<T, Vec<Fault>> {
+        fn take<T>(list: &mut Vec<T>, id: &str, id_of: fn(&T) -> &String) -> Result<T, Vec<Fault>> {
             match list.iter().position(|item| id_of(item) == id) {
                 Some(i) => Ok(list.remove(i)),
                 None => Err(unknown("gear", id, list.iter().map(|i| id_of(i).clone()))),
@@ -712,7 +707,8 @@ impl Editor {
             .filter(|s| stage == Stage::Harden || *s != Stage::Harden);
         let days: Vec<_> = stages.filter_map(|s| own.days_of(s)).collect();
         let busy = |stay: &placement::Stay<'_>| {
-            let meets = |d: &crate::plan::DateSpan| stay.days.from <= d.to && d.from <= stay.days.to;
+            let meets =
+                |d: &crate::plan::DateSpan| stay.days.from <= d.to && d.from <= stay.days.to;
             stay.bay == bay && stay.tray.id != tray.id && days.iter().any(meets)
         };
         let place = &self.plan.places[at[0]];
@@ -790,7 +786,11 @@ fn free_deck_height(place: &Place, need_mm: f64) -> Option<f64> {
         let pitch = place.pitch_mm().unwrap_or(1.0);
         let up = |mm: f64| (mm / pitch - 1e-9).ceil() * pitch;
         let wanted = up(((floor + ceiling) / 2.0).max(lowest));
-        let height = if wanted <= highest { wanted } else { up(lowest) };
+        let height = if wanted <= highest {
+            wanted
+        } else {
+            up(lowest)
+        };
         (height <= highest + 1e-9).then_some((ceiling - height, height))
     });
     // Under the lowest tier too, if its deck stands high: a bench has room beneath.

@@ -171,10 +171,7 @@ enum Division {
     /// Rows of trays that lie lengthwise, or crosswise.
     Rows { lengthwise: bool },
     /// A pinwheel of four blocks around a fifth; blocks may be empty.
-    Pinwheel {
-        x: [Tenths; 2],
-        y: [Tenths; 2],
-    },
+    Pinwheel { x: [Tenths; 2], y: [Tenths; 2] },
 }
 
 /// The recursion over blocks for trays of one size.
@@ -364,11 +361,7 @@ impl Blocks {
 }
 
 /// Corner, width and depth of the five blocks.
-fn pinwheel(
-    [w, d]: [Tenths; 2],
-    [x1, x2]: [Tenths; 2],
-    [y1, y2]: [Tenths; 2],
-) -> [[Tenths; 4]; 5] {
+fn pinwheel([w, d]: [Tenths; 2], [x1, x2]: [Tenths; 2], [y1, y2]: [Tenths; 2]) -> [[Tenths; 4]; 5] {
     [
         [0, 0, x1, y2],
         [x1, 0, w - x1, y1],

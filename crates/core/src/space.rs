@@ -370,7 +370,9 @@ pub fn free_in_front_mm(place: &Place, room: &Room, others: &[Place]) -> Option<
     let own = side(&area);
     let mut free = if away { wall - own[1] } else { own[0] };
     for other in others.iter().filter(|other| other.id != place.id) {
-        let Some(there) = outline(other) else { continue };
+        let Some(there) = outline(other) else {
+            continue;
+        };
         let (mine, its) = (across(&area), across(&there));
         if mine[0].max(its[0]) + 1.0 >= mine[1].min(its[1]) {
             continue;

@@ -95,9 +95,24 @@ fn every_kind_of_the_shelf_can_be_added_where_it_goes() {
 fn what_does_not_go_in_is_refused_with_a_way_out() {
     let plan = demo();
     let cases = [
-        (Edit::AddPlace { kind: "attic".into() }, "/kind"),
-        (Edit::AddTier { place: "attic".into() }, "/place"),
-        (Edit::AddTier { place: "window".into() }, "/place"),
+        (
+            Edit::AddPlace {
+                kind: "attic".into(),
+            },
+            "/kind",
+        ),
+        (
+            Edit::AddTier {
+                place: "attic".into(),
+            },
+            "/place",
+        ),
+        (
+            Edit::AddTier {
+                place: "window".into(),
+            },
+            "/place",
+        ),
         (
             Edit::AddLamp {
                 bay: bay("door", "t9"),
@@ -192,7 +207,10 @@ fn the_same_again_copies_places_tiers_and_gear_without_trays() {
     let after = &edited.plan;
     assert_eq!(after.places.len(), plan.places.len() + 1);
     let copy = &after.places[2];
-    assert_eq!((copy.id.as_str(), copy.name.as_str()), ("coat-2", "Coat rack 2"));
+    assert_eq!(
+        (copy.id.as_str(), copy.name.as_str()),
+        ("coat-2", "Coat rack 2")
+    );
     assert_eq!(copy.tiers, plan.places[1].tiers);
     assert_eq!(after.trays, plan.trays);
     assert_ne!(copy.spot, plan.places[1].spot);
@@ -205,7 +223,13 @@ fn the_same_again_copies_places_tiers_and_gear_without_trays() {
             things: vec![place("coat-2")],
         },
     );
-    assert!(again.plan.places.iter().any(|p| p.id == "coat-3" && p.name == "Coat rack 3"));
+    assert!(
+        again
+            .plan
+            .places
+            .iter()
+            .any(|p| p.id == "coat-3" && p.name == "Coat rack 3")
+    );
 }
 
 #[test]
@@ -255,7 +279,11 @@ fn taking_a_place_out_takes_its_stands_and_keeps_its_trays() {
     assert_eq!(edited.plan.places.len(), plan.places.len() - 1);
     assert_eq!(edited.plan.trays.len(), plan.trays.len());
     assert_eq!(standing(&edited.plan, "coat"), 0);
-    assert!(edited.word.to_string().contains("without a spot"), "{}", edited.word);
+    assert!(
+        edited.word.to_string().contains("without a spot"),
+        "{}",
+        edited.word
+    );
 }
 
 #[test]
@@ -300,7 +328,11 @@ fn a_plan_of_version_1_is_read_as_one_of_today() {
     assert_eq!(plan.trays[0].parts[0].sowing, old["trays"][0]["sowing"]);
     // Today's own are left alone, and so is what is no plan at all.
     assert_eq!(upgraded(new.clone()), new);
-    for other in ["7", "[]", "{\"schema_version\": 1, \"places\": [3, {\"rack\": 4}]}"] {
+    for other in [
+        "7",
+        "[]",
+        "{\"schema_version\": 1, \"places\": [3, {\"rack\": 4}]}",
+    ] {
         upgraded(serde_json::from_str(other).unwrap());
     }
 }

@@ -34,7 +34,10 @@ fn assert_sound(packing: &Packing, deck: [f64; 2], sizes: &[Size], blocked: &[[f
     };
     for (i, rect) in rects.iter().enumerate() {
         assert!(rect[0] >= -0.01 && rect[1] >= -0.01, "{rect:?}");
-        assert!(rect[2] <= deck[0] + 0.01 && rect[3] <= deck[1] + 0.01, "{rect:?}");
+        assert!(
+            rect[2] <= deck[0] + 0.01 && rect[3] <= deck[1] + 0.01,
+            "{rect:?}"
+        );
         let others = rects[i + 1..].iter().chain(blocked);
         for other in others {
             assert!(apart(rect, other), "{rect:?} in {other:?}");
@@ -196,7 +199,11 @@ fn counts_equal_brute_force_on_small_decks_free_and_partly_taken() {
         };
         let rest = beside(deck, &[block], &sizes);
         let count = brute(w, d, l, s, &mut taken, 0);
-        assert_eq!(rest.laid.len(), count, "{l} x {s} on {w} x {d} beside {x},{y}");
+        assert_eq!(
+            rest.laid.len(),
+            count,
+            "{l} x {s} on {w} x {d} beside {x},{y}"
+        );
         assert!(rest.proven);
         assert_sound(&rest, deck, &sizes, &[[mm(x), mm(y), mm(x + 1), mm(y + 1)]]);
     }

@@ -99,7 +99,10 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
     };
     let up = cucumber.emerge.unwrap();
     assert_eq!(where_on(plus_days(cucumber.sow, -1)), None);
-    assert_eq!(where_on(plus_days(up, -1)).as_deref(), Some("Proving cabinet, shelf 5"));
+    assert_eq!(
+        where_on(plus_days(up, -1)).as_deref(),
+        Some("Proving cabinet, shelf 5")
+    );
     assert_eq!(where_on(up).as_deref(), Some("Door rack, tier 2"));
     assert_eq!(where_on(cucumber.harden).as_deref(), Some("Cold frame"));
     assert_eq!(where_on(cucumber.out), None);
@@ -124,7 +127,12 @@ fn trays_clash_only_while_both_stand_there() {
             let tray = |id: &str| plan.trays.iter().position(|t| t.id == id).unwrap();
             let (melon, tomato) = (tray("me1"), tray("to1"));
             let grows = |stand: &&Stand| stand.stage == Stage::Grow;
-            let mut spot = plan.trays[tomato].stands.iter().find(grows).unwrap().clone();
+            let mut spot = plan.trays[tomato]
+                .stands
+                .iter()
+                .find(grows)
+                .unwrap()
+                .clone();
             plan.trays.retain(|t| t.id == "me1" || t.id == "to1");
             spot.x_mm = x_mm.unwrap_or(spot.x_mm);
             let melon = if melon < tomato { 0 } else { 1 };
@@ -139,7 +147,11 @@ fn trays_clash_only_while_both_stand_there() {
     let [clash] = &clash[..] else {
         panic!("one clash, not {clash:?}")
     };
-    let days = |tray| TrayDates::of(&plan, tray, &all).days_of(Stage::Grow).unwrap();
+    let days = |tray| {
+        TrayDates::of(&plan, tray, &all)
+            .days_of(Stage::Grow)
+            .unwrap()
+    };
     let (first, second) = (days(clash.first), days(clash.second));
     assert_eq!(clash.days.from, first.from.max(second.from));
     assert_eq!(clash.days.to, first.to.min(second.to));

@@ -53,7 +53,10 @@ fn a_deck_of_1220_by_457_takes_two_or_four_that_overhang_by_83_mm() {
 #[test]
 fn the_demo_room_holds_45_standard_trays() {
     // Wire rack 4 x 4, coat rack 3 x 4, cabinet 6 x 2, bench 5; none on the sill, none outdoors.
-    assert_eq!(places_held(&demo(|_| ()), &mut Fits::default()), 16 + 12 + 12 + 5);
+    assert_eq!(
+        places_held(&demo(|_| ()), &mut Fits::default()),
+        16 + 12 + 12 + 5
+    );
 }
 
 #[test]
@@ -90,11 +93,19 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
     let room = &on_9_april(&plan, Detail::Bay(bay.clone())).room[0];
     for on_day in &room.bays {
         assert_eq!(on_day.fits.is_empty(), on_day.bay != bay);
-        let cells = on_day.trays.iter().flat_map(|t| &t.parts).any(|p| !p.ppfd.is_empty());
+        let cells = on_day
+            .trays
+            .iter()
+            .flat_map(|t| &t.parts)
+            .any(|p| !p.ppfd.is_empty());
         assert!(!cells || on_day.bay == bay);
     }
     let bay = room.bays.iter().find(|b| b.bay == bay).unwrap();
-    let fit = bay.fits.iter().find(|f| f.deck.format == "pots-18").unwrap();
+    let fit = bay
+        .fits
+        .iter()
+        .find(|f| f.deck.format == "pots-18")
+        .unwrap();
     // Two of four spots are taken on 9 April.
     assert_eq!((fit.deck.most, fit.free, bay.trays.len()), (4, 2, 2));
     // Lamps at 230 mm over pots of 90 mm with domes of 150 mm.
@@ -110,7 +121,11 @@ fn headroom_is_what_stays_over_the_tallest_leaves() {
         let light = bay.light.as_ref();
         // Where lamps hang over seedlings alone, it is the gap to the leaves.
         if let Some(light) = light.filter(|_| bay.trays.iter().all(|t| t.dome_mm.is_none())) {
-            assert!((bay.headroom_mm.unwrap() - light.gap_mm).abs() < 1e-9, "{}", bay.name);
+            assert!(
+                (bay.headroom_mm.unwrap() - light.gap_mm).abs() < 1e-9,
+                "{}",
+                bay.name
+            );
         }
     }
     let empty = room.bays.iter().find(|b| b.trays.is_empty()).unwrap();
@@ -126,7 +141,11 @@ fn a_loaded_place_has_its_centre_where_the_lever_rule_puts_it() {
     let load = &room.places[0].load;
     assert!((load.watered_kg - 9.09).abs() < 0.01 || (load.watered_kg - 7.29).abs() < 0.01);
     let tray = load.watered_kg;
-    let format = plan.tray_formats.iter().find(|f| f.id == plan.trays[0].format).unwrap();
+    let format = plan
+        .tray_formats
+        .iter()
+        .find(|f| f.id == plan.trays[0].format)
+        .unwrap();
     let centre = (22.0 * 950.0 + tray * (500.0 + format.height_mm / 2.0)) / (22.0 + tray);
     assert!((load.centre_mm - centre).abs() < 1e-9);
     assert!((load.tips_at_deg - (305.0 / centre).atan().to_degrees()).abs() < 1e-9);
@@ -142,7 +161,15 @@ fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
         plan.tray_formats = kinds.containers.clone();
     });
     assert!(plan.places.len() >= 10 && plan.tray_formats.len() >= 20);
-    for wanted in ["rack", "wall_shelf", "closet", "bench", "chamber", "window", "cold_frame"] {
+    for wanted in [
+        "rack",
+        "wall_shelf",
+        "closet",
+        "bench",
+        "chamber",
+        "window",
+        "cold_frame",
+    ] {
         let is = |place: &Place| match &place.kind {
             Kind::Rack(_) => wanted == "rack",
             Kind::WallShelf(_) => wanted == "wall_shelf",

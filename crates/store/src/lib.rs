@@ -335,11 +335,13 @@ fn snapshot(db: &Connection, id: i64) -> Result<Snapshot, StoreError> {
     )?;
     // Kept by an earlier version of this program: read in today's form, left as it lies.
     let read = serde_json::from_str(&document).map(upgraded);
-    let plan = read.and_then(serde_json::from_value).map_err(|e| StoreError::Damaged {
-        plan: id,
-        revision,
-        reason: e.to_string(),
-    })?;
+    let plan = read
+        .and_then(serde_json::from_value)
+        .map_err(|e| StoreError::Damaged {
+            plan: id,
+            revision,
+            reason: e.to_string(),
+        })?;
     // The first revision has no edit to take back.
     let undo = (here + 1 < chain.len()).then(|| chain[here].word.clone());
     let redo = here.checked_sub(1).map(|i| chain[i].word.clone());

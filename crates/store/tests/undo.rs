@@ -44,7 +44,8 @@ fn any_thing(rng: &mut fastrand::Rng, plan: &Plan) -> Thing {
 
 fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
     let kinds = kinds::library();
-    let things = |rng: &mut fastrand::Rng| (0..rng.usize(1..3)).map(|_| any_thing(rng, plan)).collect();
+    let things =
+        |rng: &mut fastrand::Rng| (0..rng.usize(1..3)).map(|_| any_thing(rng, plan)).collect();
     match rng.u32(0..10) {
         0 => Edit::AddPlace {
             kind: pick(rng, &kinds.places).id.clone(),
@@ -94,11 +95,20 @@ fn figure_changed(rng: &mut fastrand::Rng, plan: &Plan) -> Option<SoundPlan> {
     let tier = tiers.iter().position(|t| t.id == bay.tier)?;
     let place = format!("/places/{place}");
     let (at, value) = match rng.u32(0..6) {
-        0 => (format!("{place}/tiers/{tier}/deck_height_mm"), json!(rng.u32(0..90) * 20)),
-        1 => (format!("{place}/tiers/{tier}/lamps/0/height_mm"), json!(rng.u32(10..400))),
+        0 => (
+            format!("{place}/tiers/{tier}/deck_height_mm"),
+            json!(rng.u32(0..90) * 20),
+        ),
+        1 => (
+            format!("{place}/tiers/{tier}/lamps/0/height_mm"),
+            json!(rng.u32(10..400)),
+        ),
         2 => (format!("{place}/width_mm"), json!(rng.u32(400..2000))),
         3 => (format!("{place}/height_mm"), json!(rng.u32(400..2400))),
-        4 => (format!("{place}/name"), json!(format!("place {}", rng.u32(0..1000)))),
+        4 => (
+            format!("{place}/name"),
+            json!(format!("place {}", rng.u32(0..1000))),
+        ),
         _ => (format!("{place}/tiers/{tier}/liner"), json!(rng.bool())),
     };
     let field: &mut Value = document.pointer_mut(&at)?;
@@ -115,7 +125,11 @@ fn any_200_edits_undone_give_the_first_document_back() {
     for seed in 0..1 {
         let mut rng = fastrand::Rng::with_seed(seed);
         let mut here = store
-            .create(&demo.clone().check().unwrap(), "began", Timestamp::UNIX_EPOCH)
+            .create(
+                &demo.clone().check().unwrap(),
+                "began",
+                Timestamp::UNIX_EPOCH,
+            )
             .unwrap();
         let mut documents = vec![bytes(&here.plan)];
         let mut kinds_done = std::collections::BTreeMap::new();
@@ -132,18 +146,31 @@ fn any_200_edits_undone_give_the_first_document_back() {
             };
             let Some((name, plan)) = next else { continue };
             // The room must not grow without end, nor run empty.
-            if bytes(&plan) == documents[documents.len() - 1] || !(2..=14).contains(&plan.places.len()) {
+            if bytes(&plan) == documents[documents.len() - 1]
+                || !(2..=14).contains(&plan.places.len())
+            {
                 continue;
             }
             *kinds_done.entry(name).or_insert(0) += 1;
             here = store
-                .save(here.id, here.revision, &plan, "edited", Timestamp::UNIX_EPOCH)
+                .save(
+                    here.id,
+                    here.revision,
+                    &plan,
+                    "edited",
+                    Timestamp::UNIX_EPOCH,
+                )
                 .unwrap();
             documents.push(bytes(&here.plan));
         }
         assert!(kinds_done.len() >= 10, "{kinds_done:?}");
         while let Some(document) = documents.pop() {
-            assert_eq!(bytes(&here.plan), document, "seed {seed}, {} edits in", documents.len());
+            assert_eq!(
+                bytes(&here.plan),
+                document,
+                "seed {seed}, {} edits in",
+                documents.len()
+            );
             if !documents.is_empty() {
                 here = store.step(here.id, here.revision, Step::Undo).unwrap();
             }

@@ -7,9 +7,7 @@ use crate::say;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let bay = &view.bay;
-    if bay.place.deck.material != Material::Chipboard
-        || bay.tier.liner
-        || view.standing.is_empty()
+    if bay.place.deck.material != Material::Chipboard || bay.tier.liner || view.standing.is_empty()
     {
         return None;
     }
@@ -34,14 +32,16 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             "bare_chipboard_under_water",
             Severity::Advice,
             say!("Lay a liner on {bay}", bay = &name),
-            say!("Its deck is bare chipboard, which swells and sags where trays drip. A waterproof sheet with a raised edge, or sealed faces and edges, keep it sound."),
+            say!(
+                "Its deck is bare chipboard, which swells and sags where trays drip. A waterproof sheet with a raised edge, or sealed faces and edges, keep it sound."
+            ),
         )
     })
 }
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed, judged};
+    use super::super::testing::{fixed, judged, one_rack};
     use super::judge;
     use crate::room::Material;
     use jiff::civil::date;
@@ -53,6 +53,10 @@ mod tests {
         let plan = one_rack(|plan| plan.places[0].deck.material = Material::Chipboard);
         let finding = judged(&plan, 0, day, judge).unwrap();
         assert_eq!(judged(&fixed(&plan, &finding), 0, day, judge), None);
-        assert_eq!(judged(&plan, 4, day, judge), None, "no tray stands on the top");
+        assert_eq!(
+            judged(&plan, 4, day, judge),
+            None,
+            "no tray stands on the top"
+        );
     }
 }

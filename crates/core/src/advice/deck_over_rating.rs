@@ -35,7 +35,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, judged};
+    use super::super::testing::{judged, one_rack};
     use super::judge;
     use jiff::civil::date;
 

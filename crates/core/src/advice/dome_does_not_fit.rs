@@ -25,7 +25,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 view,
                 "dome_does_not_fit",
                 Severity::Conflict,
-                say!("Stand {tray} in a taller bay, or cover it flat", tray = tray),
+                say!(
+                    "Stand {tray} in a taller bay, or cover it flat",
+                    tray = tray
+                ),
                 say!(
                     "With its dome it stands {top} tall; {clear} are clear here, lamps taken to the top.",
                     top = mm(top_mm),
@@ -71,7 +74,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed, judged, tier};
+    use super::super::testing::{fixed, judged, one_rack, tier};
     use super::judge;
     use jiff::civil::date;
 

@@ -23,7 +23,10 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
     let usable: Vec<usize> = (0..view.bays.len())
         .filter(|i| !view.bays[*i].bay.tier.storage)
         .collect();
-    let heavy = usable.iter().copied().max_by(|a, b| kg(a).total_cmp(&kg(b)))?;
+    let heavy = usable
+        .iter()
+        .copied()
+        .max_by(|a, b| kg(a).total_cmp(&kg(b)))?;
     let light = usable
         .iter()
         .copied()

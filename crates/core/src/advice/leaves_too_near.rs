@@ -58,7 +58,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed, judged, tier};
+    use super::super::testing::{fixed, judged, one_rack, tier};
     use super::judge;
     use jiff::civil::date;
 

@@ -30,8 +30,8 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::bays::BayView;
-use crate::places::PlaceView;
 use crate::fault::Pointer;
+use crate::places::PlaceView;
 use crate::plan::{DateSpan, SoundPlan};
 use crate::room::{BayRef, Place};
 use crate::season::SowingDates;

@@ -38,7 +38,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, judged, tier};
+    use super::super::testing::{judged, one_rack, tier};
     use super::judge;
     use jiff::civil::date;
 

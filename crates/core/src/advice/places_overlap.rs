@@ -47,7 +47,9 @@ pub(super) fn judge(plan: &SoundPlan, _: &[SowingDates]) -> Vec<Finding> {
             );
         }
         for other in &plan.places[i + 1..] {
-            let Some(there) = outline(other) else { continue };
+            let Some(there) = outline(other) else {
+                continue;
+            };
             let overlap = area.overlap_mm(&there);
             if overlap > FORGIVEN_MM {
                 find(

@@ -77,7 +77,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed};
+    use super::super::testing::{fixed, one_rack};
     use super::judge;
     use jiff::civil::date;
 

@@ -84,7 +84,7 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed, place_judged, rack};
+    use super::super::testing::{fixed, one_rack, place_judged, rack};
     use super::judge;
     use jiff::civil::date;
 
@@ -96,7 +96,11 @@ mod tests {
             rack(plan).braced = false;
         });
         let finding = place_judged(&plan, day, judge).unwrap();
-        assert_eq!(finding.fixes.len(), 2, "fixing or bracing, 1900 mm on 610 mm");
+        assert_eq!(
+            finding.fixes.len(),
+            2,
+            "fixing or bracing, 1900 mm on 610 mm"
+        );
         assert_eq!(place_judged(&fixed(&plan, &finding), day, judge), None);
         let slender = one_rack(|plan| {
             rack(plan).wall_fixed = false;

@@ -55,7 +55,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             view,
             "trays_overhang",
             Severity::Advice,
-            say!("Lay a board under the trays of {bay}, or turn them", bay = view.bay.name()),
+            say!(
+                "Lay a board under the trays of {bay}, or turn them",
+                bay = view.bay.name()
+            ),
             reason,
         )
     })
@@ -63,7 +66,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, judged};
+    use super::super::testing::{judged, one_rack};
     use super::judge;
     use jiff::civil::date;
 
@@ -81,6 +84,10 @@ mod tests {
             }
         });
         let finding = judged(&plan, 3, day, judge).unwrap();
-        assert!(finding.reason.to_string().contains("83 mm deeper"), "{}", finding.reason);
+        assert!(
+            finding.reason.to_string().contains("83 mm deeper"),
+            "{}",
+            finding.reason
+        );
     }
 }

@@ -37,7 +37,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::testing::{one_rack, fixed, judged};
+    use super::super::testing::{fixed, judged, one_rack};
     use super::judge;
     use jiff::civil::date;
 

@@ -242,12 +242,7 @@ impl Mat {
         for (name, mm) in [("length_mm", self.length_mm), ("width_mm", self.width_mm)] {
             faults.number(&at.at(name), mm, 50.0..=3000.0, Quantity::LengthMm);
         }
-        faults.number(
-            &at.at("watts"),
-            self.watts,
-            0.0..=1000.0,
-            Quantity::PowerW,
-        );
+        faults.number(&at.at("watts"), self.watts, 0.0..=1000.0, Quantity::PowerW);
         if let Some(c) = self.thermostat_c {
             faults.number(
                 &at.at("thermostat_c"),
@@ -343,12 +338,7 @@ impl Fan {
             );
         }
         for (name, value, range, quantity) in [
-            (
-                "flow_m3_h",
-                self.flow_m3_h,
-                0.0..=5000.0,
-                Quantity::FlowM3H,
-            ),
+            ("flow_m3_h", self.flow_m3_h, 0.0..=5000.0, Quantity::FlowM3H),
             ("watts", self.watts, 0.0..=500.0, Quantity::PowerW),
             (
                 "x_mm",

@@ -270,10 +270,7 @@ impl Place {
 
     /// Whether it is carried into the room rather than built in or left outside.
     pub fn is_furniture(&self) -> bool {
-        matches!(
-            self.kind,
-            Kind::Rack(_) | Kind::Bench(_) | Kind::Chamber(_)
-        )
+        matches!(self.kind, Kind::Rack(_) | Kind::Bench(_) | Kind::Chamber(_))
     }
 
     /// Clear height of the bay above tier `index`: up to the deck above, or to the top.

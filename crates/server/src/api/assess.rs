@@ -43,9 +43,7 @@ pub struct WhatIf {
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn what_if(
-    body::Json(asked): body::Json<WhatIf>,
-) -> Result<Json<Assessment>, Problem> {
+pub async fn what_if(body::Json(asked): body::Json<WhatIf>) -> Result<Json<Assessment>, Problem> {
     let WhatIf {
         plan,
         from,
@@ -54,7 +52,8 @@ pub async fn what_if(
     } = asked;
     let days = DateSpan { from, to };
     check_days(days).map_err(|faults| Problem::faults(StatusCode::UNPROCESSABLE_ENTITY, faults))?;
-    let assessment = off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days, detail))).await?;
+    let assessment =
+        off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days, detail))).await?;
     Ok(Json(assessment))
 }
 

@@ -13,8 +13,10 @@
     scale: number;
     up: (mm: number) => number;
     topmost: boolean;
+    /** Whether it is near enough to the view for what is in it to be drawn. */
+    drawn: boolean;
   }
-  const { place, tier, bay, left, scale, up: over, topmost }: Props = $props();
+  const { place, tier, bay, left, scale, up: over, topmost, drawn }: Props = $props();
 
   /** A tray narrower than this shows no label, and its plants as one patch of green. */
   const SMALL_PX = 30;
@@ -125,190 +127,192 @@
   onkeydown={bayKey}
 />
 
-<g class="pointer-events-none">
-  {#each [{ side: tier.sides.left, x: left + 2 }, { side: tier.sides.right, x: left + width - 2 }] as { side, x } (x)}
-    {#if side !== 'open'}
-      <path
-        d="M{x} {ceiling + 3}V{deck - 3}"
-        stroke={side === 'foil'
-          ? 'var(--straw)'
-          : side === 'white'
-            ? 'var(--frame)'
-            : 'var(--teal)'}
-        stroke-width="3"
-        stroke-dasharray={side === 'curtain' ? '6 4' : side === 'foil' ? '3 2' : undefined}
-      />
-    {/if}
-  {/each}
-  {#if glow > 0}
-    {#each bars(tier.lamps) as bar (bar.lamps[0])}
-      {@const x1 = left + mm(bar.left)}
-      {@const x2 = left + mm(bar.right)}
-      {@const flare = Math.min(mm(40), (x2 - x1) / 8)}
-      <polygon
-        points="{x1},{up(bar.height)} {x2},{up(bar.height)} {Math.min(
-          x2 + flare,
-          left + width,
-        )},{deck} {Math.max(x1 - flare, left)},{deck}"
-        fill="url(#lamp-glow)"
-        opacity={glow}
-      />
-    {/each}
-  {/if}
-
-  {#each tier.mats as mat (mat.id)}
-    {@const long = mat.along === 'x' ? mat.length_mm : mat.width_mm}
-    <path
-      d="M{left + mm(mat.x_mm)} {deck - 2}h{mm(long)}"
-      stroke="var(--teal)"
-      stroke-width="4"
-      stroke-linecap="round"
-    />
-    {#if near && mat.thermostat_c != null}
-      <text
-        x={left + mm(mat.x_mm + long) - 4}
-        y={deck + 15}
-        text-anchor="end"
-        font-size="14"
-        font-weight="600"
-        fill="var(--teal)">{words.number(mat.thermostat_c, 'temperature_c')}</text
-      >
-    {/if}
-  {/each}
-
-  {#each trays as tray (tray.tray)}
-    {@const x = left + mm(tray.x_mm[0]!)}
-    {@const long = mm(tray.x_mm[1]! - tray.x_mm[0]!)}
-    {#each tray.parts as part, i (i)}
-      {@const from = left + mm(part.x_mm[0]!)}
-      {@const wide = mm(part.x_mm[1]! - part.x_mm[0]!)}
-      {#if part.plant_height_mm > 0 && long > SMALL_PX}
-        <Seedlings
-          crop={part.crop}
-          x={from + 1}
-          width={wide - 2}
-          y={up(tray.rim_mm)}
-          height={mm(part.plant_height_mm)}
-          count={Math.min(part.columns, Math.max(1, Math.floor(wide / 12)))}
-        />
-      {:else if part.plant_height_mm > 0}
-        {@const tall = Math.max(mm(part.plant_height_mm), 2)}
-        <rect
-          x={from}
-          y={up(tray.rim_mm) - tall}
-          width={wide}
-          height={tall}
-          fill="var(--sage)"
-          opacity="0.7"
+{#if drawn}
+  <g class="pointer-events-none">
+    {#each [{ side: tier.sides.left, x: left + 2 }, { side: tier.sides.right, x: left + width - 2 }] as { side, x } (x)}
+      {#if side !== 'open'}
+        <path
+          d="M{x} {ceiling + 3}V{deck - 3}"
+          stroke={side === 'foil'
+            ? 'var(--straw)'
+            : side === 'white'
+              ? 'var(--frame)'
+              : 'var(--teal)'}
+          stroke-width="3"
+          stroke-dasharray={side === 'curtain' ? '6 4' : side === 'foil' ? '3 2' : undefined}
         />
       {/if}
     {/each}
-    {#if tray.dome_mm != null}
-      {@const dome = mm(tray.dome_mm)}
+    {#if glow > 0}
+      {#each bars(tier.lamps) as bar (bar.lamps[0])}
+        {@const x1 = left + mm(bar.left)}
+        {@const x2 = left + mm(bar.right)}
+        {@const flare = Math.min(mm(40), (x2 - x1) / 8)}
+        <polygon
+          points="{x1},{up(bar.height)} {x2},{up(bar.height)} {Math.min(
+            x2 + flare,
+            left + width,
+          )},{deck} {Math.max(x1 - flare, left)},{deck}"
+          fill="url(#lamp-glow)"
+          opacity={glow}
+        />
+      {/each}
+    {/if}
+
+    {#each tier.mats as mat (mat.id)}
+      {@const long = mat.along === 'x' ? mat.length_mm : mat.width_mm}
       <path
-        d="M{x + 1} {up(tray.rim_mm)}l{Math.min(long * 0.06, 8)} {-dome}h{long -
-          2 -
-          2 * Math.min(long * 0.06, 8)}l{Math.min(long * 0.06, 8)} {dome}z"
-        fill="var(--teal-soft)"
-        fill-opacity="0.45"
+        d="M{left + mm(mat.x_mm)} {deck - 2}h{mm(long)}"
         stroke="var(--teal)"
-        stroke-width="1.2"
+        stroke-width="4"
+        stroke-linecap="round"
       />
-    {/if}
-    <path
-      d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm)}h{-(long - mm(16))}z"
-      fill="var(--mix)"
-    />
-    {#if long > SMALL_PX}
-      <text
-        x={x + long / 2}
-        y={Math.min(up(tray.rim_mm / 2) + 5, deck - 1)}
-        text-anchor="middle"
-        font-size="14"
-        font-weight="600"
-        fill="var(--on-mix)"
-        stroke="var(--mix)"
-        stroke-width="3"
-        paint-order="stroke">{tray.label}</text
+      {#if near && mat.thermostat_c != null}
+        <text
+          x={left + mm(mat.x_mm + long) - 4}
+          y={deck + 15}
+          text-anchor="end"
+          font-size="14"
+          font-weight="600"
+          fill="var(--teal)">{words.number(mat.thermostat_c, 'temperature_c')}</text
+        >
+      {/if}
+    {/each}
+
+    {#each trays as tray (tray.tray)}
+      {@const x = left + mm(tray.x_mm[0]!)}
+      {@const long = mm(tray.x_mm[1]! - tray.x_mm[0]!)}
+      {#each tray.parts as part, i (i)}
+        {@const from = left + mm(part.x_mm[0]!)}
+        {@const wide = mm(part.x_mm[1]! - part.x_mm[0]!)}
+        {#if part.plant_height_mm > 0 && long > SMALL_PX}
+          <Seedlings
+            crop={part.crop}
+            x={from + 1}
+            width={wide - 2}
+            y={up(tray.rim_mm)}
+            height={mm(part.plant_height_mm)}
+            count={Math.min(part.columns, Math.max(1, Math.floor(wide / 12)))}
+          />
+        {:else if part.plant_height_mm > 0}
+          {@const tall = Math.max(mm(part.plant_height_mm), 2)}
+          <rect
+            x={from}
+            y={up(tray.rim_mm) - tall}
+            width={wide}
+            height={tall}
+            fill="var(--sage)"
+            opacity="0.7"
+          />
+        {/if}
+      {/each}
+      {#if tray.dome_mm != null}
+        {@const dome = mm(tray.dome_mm)}
+        <path
+          d="M{x + 1} {up(tray.rim_mm)}l{Math.min(long * 0.06, 8)} {-dome}h{long -
+            2 -
+            2 * Math.min(long * 0.06, 8)}l{Math.min(long * 0.06, 8)} {dome}z"
+          fill="var(--teal-soft)"
+          fill-opacity="0.45"
+          stroke="var(--teal)"
+          stroke-width="1.2"
+        />
+      {/if}
+      <path
+        d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm)}h{-(long - mm(16))}z"
+        fill="var(--mix)"
+      />
+      {#if long > SMALL_PX}
+        <text
+          x={x + long / 2}
+          y={Math.min(up(tray.rim_mm / 2) + 5, deck - 1)}
+          text-anchor="middle"
+          font-size="14"
+          font-weight="600"
+          fill="var(--on-mix)"
+          stroke="var(--mix)"
+          stroke-width="3"
+          paint-order="stroke">{tray.label}</text
+        >
+      {/if}
+    {/each}
+
+    {#each tier.fans as fan (fan.id)}
+      {@const r = mm(fan.diameter_mm / 2)}
+      {@const x = left + mm(fan.x_mm)}
+      {@const y = up(fan.height_mm)}
+      <circle
+        cx={x}
+        cy={y}
+        {r}
+        fill="var(--raised)"
+        fill-opacity="0.7"
+        stroke="var(--frame)"
+        stroke-width="1.6"
+      />
+      <path
+        d="M{x} {y}q{r * 0.7} {-r * 0.5} {r * 0.2} {-r * 0.8}M{x} {y}q{r * 0.1} {r * 0.9} {r *
+          0.7} {r * 0.5}M{x} {y}q{-r * 0.9} {-r * 0.1} {-r * 0.8} {r * 0.3}"
+        fill="none"
+        stroke="var(--frame)"
+        stroke-width="1.8"
+      />
+    {/each}
+
+    {#if near && tier.storage}
+      <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)"
+        >store: pots, labels, mix</text
       >
+    {:else if near && bay.trays.length === 0 && !bench.building}
+      <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">nothing here today</text>
+    {:else if near && !bay.burning && tier.lamps.length > 0}
+      <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
     {/if}
-  {/each}
 
-  {#each tier.fans as fan (fan.id)}
-    {@const r = mm(fan.diameter_mm / 2)}
-    {@const x = left + mm(fan.x_mm)}
-    {@const y = up(fan.height_mm)}
-    <circle
-      cx={x}
-      cy={y}
-      {r}
-      fill="var(--raised)"
-      fill-opacity="0.7"
-      stroke="var(--frame)"
-      stroke-width="1.6"
-    />
-    <path
-      d="M{x} {y}q{r * 0.7} {-r * 0.5} {r * 0.2} {-r * 0.8}M{x} {y}q{r * 0.1} {r * 0.9} {r *
-        0.7} {r * 0.5}M{x} {y}q{-r * 0.9} {-r * 0.1} {-r * 0.8} {r * 0.3}"
-      fill="none"
-      stroke="var(--frame)"
-      stroke-width="1.8"
-    />
-  {/each}
-
-  {#if near && tier.storage}
-    <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)"
-      >store: pots, labels, mix</text
-    >
-  {:else if near && bay.trays.length === 0 && !bench.building}
-    <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">nothing here today</text>
-  {:else if near && !bay.burning && tier.lamps.length > 0}
-    <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
-  {/if}
-
-  {#if bay.light && bay.burning && !bench.building}
-    {@const high = Math.max(Math.min(deck - ceiling - 30, 84), 10)}
-    {@const most = Math.max(20, bay.light.target?.high ?? 0)}
-    {@const x = left + width + 14}
-    {@const y = (share: number) => deck - 4 - Math.min(share / most, 1) * high}
-    <!-- Daily light: the mean against the band that seedlings here want. -->
-    <rect {x} y={deck - 4 - high} width="9" height={high} rx="4.5" fill="var(--line)" />
-    {#if bay.light.target}
+    {#if bay.light && bay.burning && !bench.building}
+      {@const high = Math.max(Math.min(deck - ceiling - 30, 84), 10)}
+      {@const most = Math.max(20, bay.light.target?.high ?? 0)}
+      {@const x = left + width + 14}
+      {@const y = (share: number) => deck - 4 - Math.min(share / most, 1) * high}
+      <!-- Daily light: the mean against the band that seedlings here want. -->
+      <rect {x} y={deck - 4 - high} width="9" height={high} rx="4.5" fill="var(--line)" />
+      {#if bay.light.target}
+        <rect
+          x={x - 2}
+          y={y(bay.light.target.high)}
+          width="13"
+          height={y(bay.light.target.low) - y(bay.light.target.high)}
+          rx="3"
+          fill="var(--sage-soft)"
+          stroke="var(--sage)"
+        />
+      {/if}
       <rect
-        x={x - 2}
-        y={y(bay.light.target.high)}
-        width="13"
-        height={y(bay.light.target.low) - y(bay.light.target.high)}
-        rx="3"
-        fill="var(--sage-soft)"
-        stroke="var(--sage)"
+        x={x + 2}
+        y={y(bay.light.dli.mean)}
+        width="5"
+        height={deck - 4 - y(bay.light.dli.mean)}
+        rx="2.5"
+        fill="var(--straw)"
+      />
+      {#if near}
+        <text x={x + 15} y={deck - 4} font-size="14" fill="var(--soft)"
+          >{words.bare(bay.light.dli.mean, 'dli_mol_m2_d')}</text
+        >
+      {/if}
+    {/if}
+    {#if findings.length > 0 && !bench.building}
+      {@const x = left + width + 12}
+      {@const y = Math.max(ceiling + 2, deck - 106)}
+      <path
+        d={grave ? `M${x} ${y + 13}l7 -13l7 13z` : `M${x + 7} ${y}a6.5 6.5 0 1 1 -0.1 0z`}
+        fill={grave ? 'var(--wine)' : 'none'}
+        stroke={grave ? 'var(--wine)' : 'var(--coral)'}
+        stroke-width="2"
       />
     {/if}
-    <rect
-      x={x + 2}
-      y={y(bay.light.dli.mean)}
-      width="5"
-      height={deck - 4 - y(bay.light.dli.mean)}
-      rx="2.5"
-      fill="var(--straw)"
-    />
-    {#if near}
-      <text x={x + 15} y={deck - 4} font-size="14" fill="var(--soft)"
-        >{words.bare(bay.light.dli.mean, 'dli_mol_m2_d')}</text
-      >
-    {/if}
-  {/if}
-  {#if findings.length > 0 && !bench.building}
-    {@const x = left + width + 12}
-    {@const y = Math.max(ceiling + 2, deck - 106)}
-    <path
-      d={grave ? `M${x} ${y + 13}l7 -13l7 13z` : `M${x + 7} ${y}a6.5 6.5 0 1 1 -0.1 0z`}
-      fill={grave ? 'var(--wine)' : 'none'}
-      stroke={grave ? 'var(--wine)' : 'var(--coral)'}
-      stroke-width="2"
-    />
-  {/if}
-</g>
+  </g>
+{/if}
 
 {#each bars(tier.lamps) as bar (bar.lamps[0])}
   {@const x = left + mm(bar.left)}
@@ -358,7 +362,7 @@
   </g>
 {/each}
 
-{#if bay.light && (picked || dragging || (near && bay.burning))}
+{#if drawn && bay.light && (picked || dragging || (near && bay.burning))}
   {@const x = left + width - 20}
   {@const top = deck - mm(tallest + bay.light.gap_mm)}
   {@const bottom = deck - mm(tallest)}

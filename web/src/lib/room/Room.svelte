@@ -21,6 +21,12 @@
   const up = $derived((mm: number) => floor - mm * scale);
   const bays = $derived(new Map(bench.room?.bays.map((b) => [`${b.bay.place}/${b.bay.tier}`, b])));
 
+  /** Whether a place is in sight or near it: what grows in the others is not drawn. */
+  const isNear = $derived((left_mm: number, width_mm: number) => {
+    const left = stage.x + left_mm * stage.shown;
+    return left < 1.5 * stage.width && left + width_mm * stage.shown > -0.5 * stage.width;
+  });
+
   $effect(() => {
     const [row, w, h] = [all, width, height];
     untrack(() => stage.resize(row, w, h));
@@ -131,58 +137,68 @@
       shelf.
     </p>
   {:else if width > 0}
-    <svg
-      class="absolute top-0 left-0 block overflow-visible will-change-transform"
-      width={all.width * scale}
-      height={floor + BELOW_PX}
+    <!-- The layer that moves is a box around the drawing: a transform on the drawing itself would
+         have all of it laid out again in every frame. -->
+    <div
+      class="absolute top-0 left-0 will-change-transform"
       style:transform-origin="0 0"
-      style:transform="translate({stage.x}px, {stage.floor - floor * stage.live}px) scale({stage.live})"
-      role="group"
-      aria-label="The room from the front"
+      style:transform="translate({Math.round(stage.x)}px, {Math.round(
+        stage.floor - floor * stage.live,
+      )}px) scale({stage.live})"
     >
-      <defs>
-        <linearGradient id="lamp-glow" x2="0" y2="1">
-          <stop offset="0" stop-color="var(--straw)" stop-opacity="0.85" />
-          <stop offset="1" stop-color="var(--straw)" stop-opacity="0.12" />
-        </linearGradient>
-      </defs>
-      <line
-        x1="0"
-        x2={all.width * scale}
-        y1={floor}
-        y2={floor}
-        stroke="var(--ink)"
-        stroke-width="1.6"
-        aria-hidden="true"
-      />
-      {#each places as item, i (item.id)}
-        {@const left = (all.lefts[i] ?? 0) * scale}
-        <Frame
-          place={item}
-          {left}
-          {scale}
-          {up}
-          onpick={(event) => place({ place: item.id }, event)}
+      <svg
+        class="block overflow-visible"
+        width={all.width * scale}
+        height={floor + BELOW_PX}
+        role="group"
+        aria-label="The room from the front"
+      >
+        <defs>
+          <linearGradient id="lamp-glow" x2="0" y2="1">
+            <stop offset="0" stop-color="var(--straw)" stop-opacity="0.85" />
+            <stop offset="1" stop-color="var(--straw)" stop-opacity="0.12" />
+          </linearGradient>
+        </defs>
+        <line
+          x1="0"
+          x2={all.width * scale}
+          y1={floor}
+          y2={floor}
+          stroke="var(--ink)"
+          stroke-width="1.6"
+          aria-hidden="true"
         />
-        {#each item.tiers as tier, t (tier.id)}
-          {@const bay = bays.get(`${item.id}/${tier.id}`)}
-          {#if bay}
-            <Bay
-              place={item}
-              {tier}
-              {bay}
-              {left}
-              {scale}
-              {up}
-              topmost={t === item.tiers.length - 1}
-            />
+        {#each places as item, i (item.id)}
+          {@const left = (all.lefts[i] ?? 0) * scale}
+          {@const drawn = isNear(all.lefts[i] ?? 0, item.width_mm)}
+          <Frame
+            place={item}
+            {left}
+            {scale}
+            {up}
+            onpick={(event) => place({ place: item.id }, event)}
+          />
+          {#each item.tiers as tier, t (tier.id)}
+            {@const bay = bays.get(`${item.id}/${tier.id}`)}
+            {#if bay}
+              <Bay
+                place={item}
+                {tier}
+                {bay}
+                {left}
+                {scale}
+                {up}
+                {drawn}
+                topmost={t === item.tiers.length - 1}
+              />
+            {/if}
+          {/each}
+          {#if bench.building}
+            <Handles place={item} index={i} {left} {scale} {up} {all} />
           {/if}
         {/each}
-        {#if bench.building}
-          <Handles place={item} index={i} {left} {scale} {up} {all} />
-        {/if}
-      {/each}
-    </svg>
+      </svg>
+    </div>
     <Rulers {all} />
   {/if}
 </div>

@@ -60,9 +60,13 @@
     ),
   );
 
+  /** The tray for which another bay is being chosen. */
+  let moving = $state('');
+
   async function moveTray(tray: TrayOnDay, to: string) {
     const [place, tier] = to.split('/');
     const stage = tray.stage;
+    moving = '';
     if (!place || !tier) return;
     await bench.edit({ move_tray: { tray: tray.tray, stage, bay: { place, tier } } });
   }
@@ -263,12 +267,20 @@
                     {words.shortDate(dates.emerge)}{/if}, out {words.shortDate(dates.out)}{/if}
               </p>
             {/each}
-            <ChoiceField
-              label="Stand {tray.label} from now on in"
-              value="{bay.bay.place}/{bay.bay.tier}"
-              choices={bayNames}
-              onset={(to) => moveTray(tray, to)}
-            />
+            {#if moving === tray.tray}
+              <ChoiceField
+                label="Stand {tray.label} from now on in"
+                value="{bay.bay.place}/{bay.bay.tier}"
+                choices={bayNames}
+                onset={(to) => moveTray(tray, to)}
+              />
+            {:else}
+              <button
+                class="quiet -ml-2 text-sm text-teal!"
+                aria-label="Move {tray.label} to another bay"
+                onclick={() => (moving = tray.tray)}>Move it…</button
+              >
+            {/if}
           </li>
         {/each}
       </ul>

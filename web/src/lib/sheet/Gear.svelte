@@ -1,5 +1,6 @@
 <script lang="ts">
   // What hangs and lies in a bay, each with its own figures to change.
+  import { SvelteSet } from 'svelte/reactivity';
   import type { BayOnDay, Fan, GearList, Lamp, Mat, Quantity, Tier } from '../api/client';
   import { replace, setOptional, tierPath } from '../edits';
   import { again, takeOut } from '../room/actions';
@@ -52,6 +53,13 @@
   const ways = { x: 'along the front', y: 'front to back' };
   const words = $derived(bench.words);
 
+  /** Only what is open is drawn: a dozen fields each would slow every drag. */
+  const open = new SvelteSet<string>();
+  function toggle(key: string, isOpen: boolean) {
+    if (isOpen) open.add(key);
+    else open.delete(key);
+  }
+
   const path = (list: GearList, i: number) => `${tierPath(bench.draft!, bay.bay)}/${list}/${i}`;
   const read = (item: Item, field: string): number | undefined => {
     const value = (item as unknown as Record<string, number | null | undefined>)[field];
@@ -76,43 +84,48 @@
 
 {#each lists as list (list)}
   {#each tier[list] as item, i (item.id)}
-    <details class="border-t py-1">
+    <details
+      class="border-t py-1"
+      ontoggle={(event) => toggle(`${list}/${item.id}`, event.currentTarget.open)}
+    >
       <summary class="cursor-pointer py-1">{item.name}</summary>
-      <div class="mt-1 flex flex-col gap-2 pb-2">
-        <NameField
-          label="What it is"
-          value={item.name}
-          onset={(name) => keep([replace(`${path(list, i)}/name`, name)], `renamed ${item.name}`)}
-        />
-        <div class="grid grid-cols-3 gap-2">
-          {#each figures[list] as figure (figure.field)}
-            <NumberField
-              label={figure.label}
-              value={read(item, figure.field)}
-              quantity={figure.quantity}
-              onset={(value) => set(list, i, item, figure, value)}
-              onclear={figure.optional ? () => set(list, i, item, figure, undefined) : undefined}
-            />
-          {/each}
-        </div>
-        {#if 'along' in item}
-          <ChoiceField
-            label="Its length runs"
-            value={item.along}
-            choices={ways}
-            onset={(along) =>
-              keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
+      {#if open.has(`${list}/${item.id}`)}
+        <div class="mt-1 flex flex-col gap-2 pb-2">
+          <NameField
+            label="What it is"
+            value={item.name}
+            onset={(name) => keep([replace(`${path(list, i)}/name`, name)], `renamed ${item.name}`)}
           />
-        {/if}
-        <div class="flex gap-2">
-          <button class="quiet border-line!" onclick={() => void again([thing(list, item.id)])}
-            >The same again</button
-          >
-          <button class="quiet border-line!" onclick={() => void takeOut([thing(list, item.id)])}
-            >Take it out</button
-          >
+          <div class="grid grid-cols-3 gap-2">
+            {#each figures[list] as figure (figure.field)}
+              <NumberField
+                label={figure.label}
+                value={read(item, figure.field)}
+                quantity={figure.quantity}
+                onset={(value) => set(list, i, item, figure, value)}
+                onclear={figure.optional ? () => set(list, i, item, figure, undefined) : undefined}
+              />
+            {/each}
+          </div>
+          {#if 'along' in item}
+            <ChoiceField
+              label="Its length runs"
+              value={item.along}
+              choices={ways}
+              onset={(along) =>
+                keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
+            />
+          {/if}
+          <div class="flex gap-2">
+            <button class="quiet border-line!" onclick={() => void again([thing(list, item.id)])}
+              >The same again</button
+            >
+            <button class="quiet border-line!" onclick={() => void takeOut([thing(list, item.id)])}
+              >Take it out</button
+            >
+          </div>
         </div>
-      </div>
+      {/if}
     </details>
   {/each}
 {:else}
