@@ -117,10 +117,11 @@ test('a room of 12 racks and 240 tray positions', async ({ page, app }) => {
   await measure('pan', stage, 'pan');
   await measure('zoom', stage, 'zoom');
   await page.keyboard.press('0');
-  await page.waitForTimeout(400);
+  // Laid out and painted anew first: what is measured is the motion.
+  await page.waitForTimeout(1500);
   await measure('pan_whole', stage, 'pan');
   await page.keyboard.press('0');
-  await page.waitForTimeout(400);
+  await page.waitForTimeout(1500);
   await measure('lamp', '[aria-label="Lamps of Rack 1, tier 2, height over the deck"]', 'drag');
   await page.keyboard.press('b');
   await page.getByTestId('shelf').locator('li').nth(3).waitFor();

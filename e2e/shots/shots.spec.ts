@@ -7,10 +7,11 @@ const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const SHOTS = [
-  { name: 'room-day', path: '/?on=2027-05-04&bay=door/t2', size: DESK, ground: 'light' },
-  { name: 'room-night', path: '/?on=2027-05-04&bay=door/t2', size: DESK, ground: 'dark' },
-  { name: 'room-phone', path: '/?on=2027-05-04', size: PHONE, ground: 'light' },
-  { name: 'setup-day', path: '/setup?on=2027-05-04', size: DESK, ground: 'light' },
+  { name: 'room-day', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'light' },
+  { name: 'room-night', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'dark' },
+  { name: 'room-build', path: '/?on=2027-04-09&place=coat&build', size: DESK, ground: 'light' },
+  { name: 'room-phone', path: '/?on=2027-04-09', size: PHONE, ground: 'light' },
+  { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
 ] as const;
 
 for (const shot of SHOTS) {

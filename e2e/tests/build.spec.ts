@@ -1,4 +1,6 @@
 // Building the room: by mouse, by keyboard and by touch, and all of it taken back.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type App } from '../app.ts';
@@ -143,6 +145,37 @@ test('a deck tells what fits, and what would stick out', async ({ page, app }) =
   await expect(page.getByTestId('overhang').filter({ hasText: '72 cells' })).toContainText(
     '4, sticking out by 8.3\u00a0cm',
   );
+});
+
+test('on inch shelves crosswise trays are said to stick out by about three inches', async ({
+  page,
+  app,
+}) => {
+  const plan = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../../demo/alder-bluff.json'), 'utf8'),
+  );
+  await page.request.post(`${app.url}/api/plans`, { data: { plan, word: 'began' } });
+  await page.goto(`${app.url}/?on=2027-04-20&bay=wire/t1`);
+  await expect(page.getByTestId('overhang')).toContainText('4, sticking out by 3.26\u00a0in');
+  await expect(page.getByTestId('space')).toContainText('lb of 200');
+  await expect(
+    page.getByText(/^To1, To2, To3, To4 are 3\.26\sin deeper than the deck/),
+  ).toBeVisible();
+});
+
+test('a container of one’s own is measured', async ({ page, app }) => {
+  await open(page, app, '&build');
+  const shelf = page.getByRole('region', { name: 'Shelf of kinds' });
+  await shelf.getByRole('button', { name: 'Containers' }).click();
+  await shelf.getByRole('button', { name: /^communal clear box/ }).click();
+  await page.getByText('communal clear box34').click();
+  await page.getByLabel('Length').fill('30');
+  await page.getByLabel('Length').press('Enter');
+  const boxes = async () =>
+    (await view(page, app)).plan.tray_formats.filter((f: { id: string }) => f.id === 'clear-box');
+  await expect.poll(async () => (await boxes())[0]?.length_mm).toBe(300);
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await expect.poll(async () => (await boxes()).length).toBe(0);
 });
 
 test('the view pans and zooms, and a drag picks nothing', async ({ page, app }) => {

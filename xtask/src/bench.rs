@@ -42,12 +42,12 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "light_field")?,
         ),
         (
-            "assess the demo on one day (35 trays)",
+            "assess the demo on one day (32 trays)",
             "-",
             median(&core, "assess_day")?,
         ),
         (
-            "assess the demo on each of its 152 days (35 trays)",
+            "assess the demo on each of its 152 days (32 trays)",
             "30 ms for 60 trays, 120 days",
             median(&core, "assess_season")?,
         ),

@@ -53,8 +53,8 @@ pub struct BayOnDay {
     pub hang: Option<Hang>,
     /// What the lamps draw.
     pub power: Power,
-    /// How power, energy and cost are reckoned.
-    pub power_why: Why,
+    /// How power, energy and cost are reckoned; `None` when it was not asked for.
+    pub power_why: Option<Why>,
 }
 
 /// A tray on a date.
@@ -181,10 +181,10 @@ pub struct BayLight {
     /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
     /// negative when they touch.
     pub gap_mm: f64,
-    /// How PPFD is reckoned.
-    pub ppfd_why: Why,
-    /// How DLI is reckoned, and the target's source.
-    pub dli_why: Why,
+    /// How PPFD is reckoned; `None` when it was not asked for.
+    pub ppfd_why: Option<Why>,
+    /// How DLI is reckoned, and the target's source; `None` when it was not asked for.
+    pub dli_why: Option<Why>,
 }
 
 /// The best height and hours, and what they would give.
@@ -204,8 +204,8 @@ pub struct Hang {
     pub miss: f64,
     /// The same for the lamps as they hang now.
     pub miss_now: f64,
-    /// How the setting is chosen.
-    pub why: Why,
+    /// How the setting is chosen; `None` when it was not asked for.
+    pub why: Option<Why>,
 }
 
 /// A bay on a date with all that judgements look at.
@@ -343,8 +343,8 @@ impl<'a> Looker<'a> {
         let lamps = !bay.tier.lamps.is_empty();
         let burning = lamps && standing.iter().any(|s| s.wants_light(self.plan));
         let mut trays = self.trays(&bay, &standing, date);
-        let light =
-            (lamps && !trays.is_empty()).then(|| self.light(&bay, &standing, &trays, burning));
+        let light = (lamps && !trays.is_empty())
+            .then(|| self.light(&bay, &standing, &trays, burning, detailed));
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -376,7 +376,7 @@ impl<'a> Looker<'a> {
             load: DeckLoad::of(bay.place, &standing),
             fits,
             power: Power::of_lamps(bay.tier, burning, &self.plan.site),
-            power_why: power_why(&bay, self.plan),
+            power_why: detailed.then(|| power_why(&bay, self.plan)),
         };
         BayView {
             plan: self.plan,
@@ -443,6 +443,7 @@ impl<'a> Looker<'a> {
         standing: &[Standing<'_>],
         trays: &[TrayOnDay],
         burning: bool,
+        detailed: bool,
     ) -> BayLight {
         let values: Vec<f64> = trays
             .iter()
@@ -477,7 +478,7 @@ impl<'a> Looker<'a> {
                 high: ppfd_umol_m2_s(band.high, hours),
             }),
             gap_mm,
-            ppfd_why: Why {
+            ppfd_why: detailed.then(|| Why {
                 rule: say!(
                     "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; light reflected by walls and decks is not counted",
                     lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
@@ -485,19 +486,19 @@ impl<'a> Looker<'a> {
                     gap = Quantity::LengthMm.of(gap_mm),
                 ),
                 source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle",
-            },
-            dli_why: Why {
+            }),
+            dli_why: detailed.then(|| Why {
                 rule: say!(
                     "{ppfd} for {hours} a day, times 0.0036",
                     ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
                     hours = Quantity::Hours.of(hours),
                 ),
                 source: crate::crops::library().source("dli_low_mol_m2_d"),
-            },
+            }),
         }
     }
 
-    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>], with_sweep: bool) -> Option<Hang> {
+    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>], detailed: bool) -> Option<Hang> {
         let growing: Vec<(&str, usize, &StandingPart<'_>)> = standing
             .iter()
             .flat_map(|s| {
@@ -543,14 +544,14 @@ impl<'a> Looker<'a> {
             gap_mm: setting.height_mm - leaves_mm,
             dli: Measures::dli(hang::spread_at(&wants, setting.height_mm), setting.hours_h),
             lowest_mm,
-            sweep: if with_sweep {
+            sweep: if detailed {
                 hang::sweep(&wants, &sweep_from)
             } else {
                 Vec::new()
             },
             miss: hang::miss(&wants, setting),
             miss_now: miss_now(bay, &wants),
-            why: Why {
+            why: detailed.then(|| Why {
                 rule: say!(
                     "of all heights from {lowest} to {highest} and hours up to {hours}: first those that leave the least light outside the band, then the most even, then the fewest hours",
                     lowest = Quantity::LengthMm.of(lowest_mm),
@@ -558,7 +559,7 @@ impl<'a> Looker<'a> {
                     hours = Quantity::Hours.of(most_hours),
                 ),
                 source: COMMON_PRACTICE,
-            },
+            }),
         })
     }
 }

@@ -486,7 +486,7 @@ impl Editor {
         let tier = &place.tiers[at[1]];
         let half = fan.diameter_mm / 2.0;
         let clear_mm = place.clear_height_mm(at[1]);
-        fan.x_mm = if tier.fans.len() % 2 == 0 {
+        fan.x_mm = if tier.fans.len().is_multiple_of(2) {
             half
         } else {
             place.width_mm - half

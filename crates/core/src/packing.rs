@@ -8,20 +8,24 @@
 
 use std::collections::{BTreeSet, HashMap};
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::fault::{Fault, Faults, Pointer};
 use crate::light::bay::Footprint;
 use crate::room::Axis;
+use crate::units::Quantity;
 
 /// A size of tray to lay, and how many of it at the most.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Size {
     /// Outer length.
     pub length_mm: f64,
     /// Outer width.
     pub width_mm: f64,
-    /// How many are wanted; as many as go when `None`.
+    /// How many are wanted; as many as go when left out.
+    #[serde(default)]
     pub most: Option<u32>,
 }
 
@@ -45,6 +49,82 @@ pub struct Packing {
     pub laid: Vec<Laid>,
     /// Whether no other way holds more. The search for a proof has an end.
     pub proven: bool,
+}
+
+/// A deck and the trays to lay on it.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Ask {
+    /// The deck.
+    pub deck: AskedDeck,
+    /// The sizes of tray; of several, those are laid that cover the most together.
+    pub sizes: Vec<Size>,
+}
+
+/// A deck to lay trays on.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AskedDeck {
+    /// Along the front.
+    pub width_mm: f64,
+    /// From front to back.
+    pub depth_mm: f64,
+    /// Thickness of posts that take its corners.
+    #[serde(default)]
+    pub post_mm: f64,
+}
+
+impl Ask {
+    /// Lays the trays.
+    ///
+    /// # Errors
+    /// Every figure out of range, by its path.
+    pub fn lay(&self) -> Result<Packing, Vec<Fault>> {
+        let mut faults = Faults::default();
+        let root = Pointer::default();
+        let deck = root.at("deck");
+        let mm = Quantity::LengthMm;
+        for (name, value, range) in [
+            ("width_mm", self.deck.width_mm, 10.0..=5000.0),
+            ("depth_mm", self.deck.depth_mm, 10.0..=5000.0),
+            ("post_mm", self.deck.post_mm, 0.0..=100.0),
+        ] {
+            faults.number(&deck.at(name), value, range, mm);
+        }
+        let sizes = root.at("sizes");
+        faults.count(&sizes, self.sizes.len(), 1..=12);
+        for (i, size) in self.sizes.iter().enumerate() {
+            for (name, value) in [("length_mm", size.length_mm), ("width_mm", size.width_mm)] {
+                faults.number(&sizes.at(i).at(name), value, 10.0..=2000.0, mm);
+            }
+        }
+        faults.verdict()?;
+        let AskedDeck {
+            width_mm,
+            depth_mm,
+            post_mm,
+        } = self.deck;
+        if let [size @ Size { most: None, .. }] = self.sizes[..] {
+            return Ok(most([width_mm, depth_mm], post_mm, size));
+        }
+        Ok(beside(
+            [width_mm, depth_mm],
+            &corners_mm([width_mm, depth_mm], post_mm),
+            &self.sizes,
+        ))
+    }
+}
+
+/// The corners of a deck that posts take.
+pub fn corners_mm([width_mm, depth_mm]: [f64; 2], post_mm: f64) -> Vec<Footprint> {
+    if post_mm <= 0.0 {
+        return Vec::new();
+    }
+    let ends = |side: f64| [[0.0, post_mm], [side - post_mm, side]];
+    ends(width_mm)
+        .into_iter()
+        .flat_map(|x_mm| ends(depth_mm).map(|y_mm| Footprint { x_mm, y_mm }))
+        .collect()
 }
 
 /// Tenths of a millimetre: whole numbers, so that sums of sizes meet exactly.
@@ -418,9 +498,9 @@ const MOST_COLUMNS: usize = 127;
 /// Trays of one size up to which more than rows are tried.
 const MOST_SEARCHED: Tenths = 150;
 /// Steps after which the search for one size on a free deck stops with the best so far.
-const MANY_STEPS: u32 = 200_000;
+const MANY_STEPS: u32 = 50_000;
 /// The same beside trays that stand there already: asked anew with every move of a hand.
-const FEW_STEPS: u32 = 30_000;
+const FEW_STEPS: u32 = 6000;
 
 impl<'a> Search<'a> {
     fn new(w: Tenths, d: Tenths, obstacles: &[[Tenths; 4]], kinds: &'a [Kind]) -> Self {

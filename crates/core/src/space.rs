@@ -6,6 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::containers::TrayFormat;
+use crate::light::bay::Footprint;
 use crate::packing::{self, Laid, Size};
 use crate::placement::Standing;
 use crate::plan::SoundPlan;
@@ -103,10 +104,12 @@ pub fn most_overhang_mm(size_mm: f64) -> f64 {
     MOST_OVERHANG_MM.min(size_mm / 3.0)
 }
 
-/// Decks of one size and posts hold the same: each is reckoned once.
+/// Decks of one size and posts hold the same, and what is free beside trays stays so until they
+/// move: each is reckoned once.
 #[derive(Debug, Default)]
 pub struct Fits {
     known: HashMap<[u64; 5], DeckFit>,
+    free: HashMap<Vec<u64>, (u32, bool)>,
 }
 
 impl Fits {
@@ -128,6 +131,36 @@ impl Fits {
             format: format.id.clone(),
             ..known.clone()
         }
+    }
+
+    /// How many more go beside `standing`, and whether that is proven to be the most.
+    fn free(
+        &mut self,
+        place: &Place,
+        format: &TrayFormat,
+        standing: &[Standing<'_>],
+    ) -> (u32, bool) {
+        if standing.is_empty() {
+            let deck = self.of(place, format);
+            return (deck.most, deck.proven);
+        }
+        let mut taken = post_footprints(place);
+        taken.extend(standing.iter().map(|s| s.footprint));
+        let deck = [place.width_mm, place.depth_mm];
+        let size = Size {
+            length_mm: format.length_mm,
+            width_mm: format.width_mm,
+            most: None,
+        };
+        let edges = taken.iter().flat_map(|t| [t.x_mm, t.y_mm]);
+        let key = edges
+            .chain([deck, [size.length_mm, size.width_mm]])
+            .flatten()
+            .map(f64::to_bits);
+        *self.free.entry(key.collect()).or_insert_with(|| {
+            let packing = packing::beside(deck, &taken, &[size]);
+            (packing.laid.len() as u32, packing.proven)
+        })
     }
 }
 
@@ -188,12 +221,11 @@ pub fn bay_fits(
         .iter()
         .map(|format| {
             let deck = fits.of(bay.place, format);
-            let free = free_spots(bay.place, standing, format, None);
+            let (free, free_proven) = fits.free(bay.place, format, standing);
             let over_rim_mm = overhead_mm - format.height_mm;
             BayFit {
-                free: free.laid.len() as u32,
-                // A full deck's own proof serves an empty one too.
-                free_proven: free.proven || (standing.is_empty() && deck.proven),
+                free,
+                free_proven,
                 deck,
                 over_rim_mm,
                 over_dome_mm: format.dome_height_mm.map(|dome| over_rim_mm - dome),
@@ -202,46 +234,9 @@ pub fn bay_fits(
         .collect()
 }
 
-/// Where trays of `format` go on a deck of `place` beside those that stand there, at most `most`.
-pub fn free_spots(
-    place: &Place,
-    standing: &[Standing<'_>],
-    format: &TrayFormat,
-    most: Option<u32>,
-) -> packing::Packing {
-    let size = Size {
-        length_mm: format.length_mm,
-        width_mm: format.width_mm,
-        most,
-    };
-    let deck = [place.width_mm, place.depth_mm];
-    if standing.is_empty() {
-        let mut packing = packing::most(deck, place.post_mm(), size);
-        if let Some(most) = most {
-            packing.laid.truncate(most as usize);
-        }
-        return packing;
-    }
-    let mut taken = post_footprints(place);
-    taken.extend(standing.iter().map(|s| s.footprint));
-    packing::beside(deck, &taken, &[size])
-}
-
 /// The corners of a deck that posts take.
-pub fn post_footprints(place: &Place) -> Vec<crate::light::bay::Footprint> {
-    let post = place.post_mm();
-    if post <= 0.0 {
-        return Vec::new();
-    }
-    let ends = |side: f64| [[0.0, post], [side - post, side]];
-    ends(place.width_mm)
-        .into_iter()
-        .flat_map(|x_mm| {
-            ends(place.depth_mm)
-                .into_iter()
-                .map(move |y_mm| crate::light::bay::Footprint { x_mm, y_mm })
-        })
-        .collect()
+pub fn post_footprints(place: &Place) -> Vec<Footprint> {
+    packing::corners_mm([place.width_mm, place.depth_mm], place.post_mm())
 }
 
 /// Whether a place goes through a door.

@@ -51,6 +51,26 @@ fn a_deck_of_1220_by_457_takes_two_or_four_that_overhang_by_83_mm() {
 }
 
 #[test]
+fn alder_bluff_takes_two_end_to_end_or_four_that_overhang_by_three_inches() {
+    let plan: Plan = serde_json::from_str(include_str!("../../../demo/alder-bluff.json")).unwrap();
+    let plan = plan.check().unwrap();
+    let fit = DeckFit::of(&plan.places[0], &plan.tray_formats[0]);
+    assert_eq!((fit.lengthwise.trays, fit.crosswise.trays), (2, 0));
+    let over = fit.crosswise.overhanging.unwrap();
+    assert_eq!(over.trays, 4);
+    // 540 mm on 18 inches.
+    assert!((over.overhang_mm - (540.0 - 18.0 * 25.4)).abs() < 1e-9);
+    let found = assess(&plan, DateSpan::day(date(2027, 4, 20)), Detail::Outline).findings;
+    let overhang = found.iter().find(|f| f.code == "trays_overhang").unwrap();
+    assert_eq!(overhang.trays.len(), 4);
+    assert!(
+        !found
+            .iter()
+            .any(|f| f.code == "tall_and_unbraced" && f.fixes.is_empty())
+    );
+}
+
+#[test]
 fn the_demo_room_holds_45_standard_trays() {
     // Wire rack 4 x 4, coat rack 3 x 4, cabinet 6 x 2, bench 5; none on the sill, none outdoors.
     assert_eq!(

@@ -210,7 +210,7 @@ mod tests {
     fn a_number_that_is_none_is_named_where_it_stands() {
         let refusal = refusal(|plan| plan.replacen("\"watts\": 64", "\"watts\": NaN", 1));
         assert_eq!(refusal.status, StatusCode::BAD_REQUEST);
-        assert_eq!(refusal.fault.path, "/places/0/rack/tiers/0/lamps/0/watts");
+        assert_eq!(refusal.fault.path, "/places/0/tiers/0/lamps/0/watts");
         assert_eq!(refusal.fault.value, "NaN");
     }
 
@@ -218,7 +218,7 @@ mod tests {
     fn a_wrong_kind_is_named_with_what_stands_there() {
         let refusal = refusal(|plan| plan.replacen("\"watts\": 64", "\"watts\": \"much\"", 1));
         assert_eq!(refusal.status, StatusCode::UNPROCESSABLE_ENTITY);
-        assert_eq!(refusal.fault.path, "/places/0/rack/tiers/0/lamps/0/watts");
+        assert_eq!(refusal.fault.path, "/places/0/tiers/0/lamps/0/watts");
         assert_eq!(refusal.fault.value, "much");
     }
 

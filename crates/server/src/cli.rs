@@ -12,6 +12,7 @@ use serde::de::DeserializeOwned;
 use sunrise_core::bays::Detail;
 use sunrise_core::fault::Fault;
 use sunrise_core::light::scene::Scene;
+use sunrise_core::packing::Ask;
 use sunrise_core::plan::{DateSpan, Plan};
 
 use crate::{api, body, serve};
@@ -62,6 +63,8 @@ enum Command {
 enum Model {
     /// Direct light on a grid of points in a bay
     Light,
+    /// The most trays on a deck, and where they lie
+    Packing,
 }
 
 /// Does what the command line asks.
@@ -80,6 +83,12 @@ pub fn run(arguments: Arguments) -> Result<()> {
         } => {
             let scene: Scene = read_json(Path::new("-"))?;
             print_json(&scene.light().map_err(say_all)?)
+        }
+        Command::Calc {
+            model: Model::Packing,
+        } => {
+            let ask: Ask = read_json(Path::new("-"))?;
+            print_json(&ask.lay().map_err(say_all)?)
         }
         Command::Openapi => print_json(&api::document()),
     }

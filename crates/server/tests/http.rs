@@ -29,7 +29,7 @@ fn an_edit_is_kept_undone_and_redone() {
     let first = server.get("/api/plans/1").json();
     assert_eq!(first["plan"], demo());
     let mut plan = first["plan"].clone();
-    plan["places"][0]["rack"]["tiers"][1]["lamps"][0]["height_mm"] = json!(180);
+    plan["places"][0]["tiers"][1]["lamps"][0]["height_mm"] = json!(180);
     let saved = save(&server, 1, &plan);
     assert_eq!(saved.status, 201, "{saved:?}");
     let step = |base: i64, step: Value| {
@@ -75,7 +75,7 @@ fn what_if_answers_and_keeps_nothing() {
             .unwrap()
     };
     let before = what_if(&plan);
-    for lamp in plan["places"][0]["rack"]["tiers"][1]["lamps"]
+    for lamp in plan["places"][0]["tiers"][1]["lamps"]
         .as_array_mut()
         .unwrap()
     {
@@ -96,7 +96,7 @@ fn bad_input_is_refused_by_name_and_changes_nothing() {
         *plan.pointer_mut(path).unwrap() = value;
         json!({"base_revision": 1, "word": "x", "plan": plan}).to_string()
     };
-    let lamp = "/places/0/rack/tiers/1/lamps/0";
+    let lamp = "/places/0/tiers/1/lamps/0";
     let whole = edit("/name", json!("fine"));
     let not_a_number = whole.replacen("\"watts\":64.0", "\"watts\":NaN", 1);
     assert_ne!(whole, not_a_number);
@@ -136,13 +136,13 @@ fn bad_input_is_refused_by_name_and_changes_nothing() {
             "NaN",
             400,
             not_a_number,
-            "/plan/places/0/rack/tiers/0/lamps/0/watts".into(),
+            "/plan/places/0/tiers/0/lamps/0/watts".into(),
         ),
         (
             "infinite",
             400,
             infinite,
-            "/plan/places/0/rack/tiers/0/lamps/0/watts".into(),
+            "/plan/places/0/tiers/0/lamps/0/watts".into(),
         ),
         ("no plan", 422, "{}".into(), String::new()),
         ("not JSON", 400, "hello".into(), String::new()),
@@ -231,4 +231,69 @@ fn the_interface_describes_itself() {
         server.get("/api/crops").json().as_array().unwrap().len(),
         12
     );
+}
+
+#[test]
+fn the_form_of_a_plan_is_edited_and_nothing_is_kept_until_it_is_saved() {
+    let (_data, server) = server();
+    let kinds = server.get("/api/kinds").json();
+    let kind = kinds["places"][0]["id"].clone();
+    let ask = |edit: Value| {
+        let body = json!({"plan": demo(), "edit": edit}).to_string();
+        server.send("POST", "/api/edit", &body)
+    };
+    let edited = ask(json!({"add_place": {"kind": kind}}));
+    assert_eq!(edited.status, 200, "{edited:?}");
+    let edited = edited.json();
+    let places = |plan: &Value| plan["places"].as_array().unwrap().len();
+    assert_eq!(places(&edited["plan"]), places(&demo()) + 1);
+    assert_eq!(edited["made"].as_array().unwrap().len(), 1);
+    assert_eq!(server.get("/api/plans/1").json()["revision"], 1);
+    assert_eq!(save(&server, 1, &edited["plan"]).status, 201);
+    for (edit, path) in [
+        (json!({"add_place": {"kind": "attic"}}), "/kind"),
+        (json!({"remove": {"things": []}}), "/things"),
+        (json!({"paint": {}}), "/edit"),
+    ] {
+        let refused = ask(edit.clone());
+        assert_eq!(refused.status, 422, "{edit}: {refused:?}");
+        let refused = refused.json();
+        let found = refused["faults"][0]["path"].as_str().unwrap();
+        assert!(found.starts_with(path), "{edit}: {found}");
+    }
+}
+
+#[test]
+fn a_plan_file_of_version_1_is_taken_in() {
+    let (_data, server) = server();
+    let old = include_str!("../../core/fixtures/one-rack-v1.json");
+    let body = format!("{{\"plan\": {old}, \"word\": \"opened an old file\"}}");
+    let kept = server.send("POST", "/api/plans", &body);
+    assert_eq!(kept.status, 201, "{kept:?}");
+    let plan = &kept.json()["plan"];
+    assert_eq!(plan["schema_version"], 2);
+    assert_eq!(plan["places"][0]["tiers"].as_array().unwrap().len(), 5);
+}
+
+#[test]
+fn packing_is_reckoned_alone() {
+    let (_data, server) = server();
+    let ask = json!({
+        "deck": {"width_mm": 1220, "depth_mm": 610},
+        "sizes": [
+            {"length_mm": 540, "width_mm": 280, "most": 2},
+            {"length_mm": 370, "width_mm": 230}
+        ]
+    });
+    let packing = server
+        .send("POST", "/api/calc/packing", &ask.to_string())
+        .json();
+    let laid = packing["laid"].as_array().unwrap();
+    assert_eq!(laid.iter().filter(|tray| tray["size"] == 0).count(), 2);
+    assert!(laid.iter().filter(|tray| tray["size"] == 1).count() >= 2);
+    let bad = json!({"deck": {"width_mm": -3, "depth_mm": 610}, "sizes": []});
+    let refused = server.send("POST", "/api/calc/packing", &bad.to_string());
+    assert_eq!(refused.status, 422);
+    assert_eq!(refused.json()["faults"][0]["path"], "/deck/width_mm");
+    assert_eq!(refused.json()["faults"][1]["path"], "/sizes");
 }

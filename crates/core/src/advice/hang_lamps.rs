@@ -7,6 +7,7 @@ use crate::light::hang::SAME;
 use crate::plan::DateSpan;
 use crate::say;
 use crate::units::Quantity;
+use crate::words::COMMON_PRACTICE;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let hang = view.computed.hang.as_ref()?;
@@ -52,7 +53,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             hours = Quantity::Hours.of(hang.setting.hours_h),
         ),
         reason,
-        source: hang.why.source,
+        source: COMMON_PRACTICE,
         fixes: hang_here(view).into_iter().collect(),
     })
 }

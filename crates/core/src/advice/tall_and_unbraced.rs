@@ -1,7 +1,6 @@
 //! Triggers when a rack is tall for its depth and not fixed, or sways for want of braces.
 
 use super::{Finding, Fix, PatchStep, Severity};
-use crate::load::CAUTION;
 use crate::places::PlaceView;
 use crate::plan::DateSpan;
 use crate::room::{Feet, Kind, place_pointer};
@@ -41,17 +40,15 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
     let lean = Quantity::AngleDeg.of(load.tips_at_deg);
     let reason = if slender && rack.feet == Feet::Castors {
         say!(
-            "It is {ratio} times as tall as deep and stands on wheels; as loaded it tips at a lean of {lean}. {caution}",
+            "It is {ratio} times as tall as deep and stands on wheels; as loaded it tips at a lean of {lean}.",
             ratio = ratio,
-            lean = lean,
-            caution = CAUTION
+            lean = lean
         )
     } else if slender {
         say!(
-            "It is {ratio} times as tall as deep; as loaded it tips at a lean of {lean}. {caution}",
+            "It is {ratio} times as tall as deep; as loaded it tips at a lean of {lean}.",
             ratio = ratio,
-            lean = lean,
-            caution = CAUTION
+            lean = lean
         )
     } else {
         fixes.push(done(
@@ -60,9 +57,8 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
             "braced",
         ));
         say!(
-            "It is {height} tall without a brace or a back: under wet trays it sways. Set it level first. {caution}",
-            height = Quantity::LengthMm.of(view.place.height_mm),
-            caution = CAUTION
+            "It is {height} tall without a brace or a back: under wet trays it sways. Set it level first.",
+            height = Quantity::LengthMm.of(view.place.height_mm)
         )
     };
     Some(Finding {

@@ -2,7 +2,6 @@
 
 use super::{Finding, Fix, PatchStep, Severity};
 use crate::bays::BayView;
-use crate::power::CAUTION;
 use crate::say;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
@@ -27,9 +26,8 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Harm,
             say!("Lay a liner on {above}", above = above.name()),
             say!(
-                "Its trays stand on wires, and what drips from them falls on the lamps of {bay}. {caution}",
-                bay = bay.tier.name.to_lowercase(),
-                caution = CAUTION
+                "Its trays stand on wires, and what drips from them falls on the lamps of {bay}.",
+                bay = bay.tier.name.to_lowercase()
             ),
         )
     })

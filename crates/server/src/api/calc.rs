@@ -2,6 +2,7 @@
 
 use axum::Json;
 use sunrise_core::light::scene::{Scene, SceneLight};
+use sunrise_core::packing::{Ask, Packing};
 
 use super::off_thread;
 use crate::body;
@@ -20,4 +21,19 @@ use crate::problem::Problem;
 pub async fn light(body::Json(scene): body::Json<Scene>) -> Result<Json<SceneLight>, Problem> {
     let light = off_thread(move || scene.light().map_err(Problem::unfit)).await?;
     Ok(Json(light))
+}
+
+/// The most trays on a deck, and where they lie
+#[utoipa::path(
+    post,
+    path = "/api/calc/packing",
+    request_body = Ask,
+    responses(
+        (status = 200, body = Packing),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn packing(body::Json(ask): body::Json<Ask>) -> Result<Json<Packing>, Problem> {
+    let packing = off_thread(move || ask.lay().map_err(Problem::unfit)).await?;
+    Ok(Json(packing))
 }

@@ -85,6 +85,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::edit))
         .routes(routes!(calc::light))
+        .routes(routes!(calc::packing))
 }
 
 /// The OpenAPI document.

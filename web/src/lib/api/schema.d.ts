@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The most trays on a deck, and where they lie */
+        post: operations["packing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crops": {
         parameters: {
             query?: never;
@@ -244,6 +261,31 @@ export interface components {
              */
             night_c: number;
         };
+        /** @description A deck and the trays to lay on it. */
+        Ask: {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        };
+        /** @description A deck to lay trays on. */
+        AskedDeck: {
+            /**
+             * Format: double
+             * @description Along the front.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From front to back.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Thickness of posts that take its corners.
+             */
+            post_mm?: number;
+        };
         /** @description All that follows from a plan. */
         Assessment: {
             /** @description The whole season, day by day. */
@@ -321,10 +363,8 @@ export interface components {
              *     negative when they touch.
              */
             gap_mm: number;
-            /** @description How PPFD is reckoned. */
-            ppfd_why: components["schemas"]["Why"];
-            /** @description How DLI is reckoned, and the target's source. */
-            dli_why: components["schemas"]["Why"];
+            ppfd_why?: components["schemas"]["Why"] | null;
+            dli_why?: components["schemas"]["Why"] | null;
         };
         /** @description A bay on a date. */
         BayOnDay: {
@@ -367,8 +407,7 @@ export interface components {
             hang?: components["schemas"]["Hang"] | null;
             /** @description What the lamps draw. */
             power: components["schemas"]["Power"];
-            /** @description How power, energy and cost are reckoned. */
-            power_why: components["schemas"]["Why"];
+            power_why?: components["schemas"]["Why"] | null;
         };
         /** @description Names a bay: a tier of a place. */
         BayRef: {
@@ -857,8 +896,7 @@ export interface components {
              * @description The same for the lamps as they hang now.
              */
             miss_now: number;
-            /** @description How the setting is chosen. */
-            why: components["schemas"]["Why"];
+            why?: components["schemas"]["Why"] | null;
         };
         /** @description That the server is well. */
         Health: {
@@ -1079,6 +1117,13 @@ export interface components {
              * @description How far front and back stick out together.
              */
             overhang_mm: number;
+        };
+        /** @description Trays laid on a deck. */
+        Packing: {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
         };
         /** @description A block of a tray's cells with one sowing in it. */
         Part: {
@@ -1630,6 +1675,24 @@ export interface components {
             /** @description The air of the room. */
             air: components["schemas"]["Air"];
         };
+        /** @description A size of tray to lay, and how many of it at the most. */
+        Size: {
+            /**
+             * Format: double
+             * @description Outer length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Outer width.
+             */
+            width_mm: number;
+            /**
+             * Format: int32
+             * @description How many are wanted; as many as go when left out.
+             */
+            most?: number | null;
+        };
         /** @description A batch of one variety, sown on one day. */
         Sowing: {
             /** @description Identifier that trays name. */
@@ -2086,6 +2149,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SceneLight"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    packing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packing"];
                 };
             };
             "4XX": {

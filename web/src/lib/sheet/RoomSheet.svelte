@@ -3,6 +3,7 @@
   import type { Finding } from '../api/client';
   import { bench } from '../workbench.svelte';
   import { replace } from '../edits';
+  import Containers from './Containers.svelte';
   import FindingCard from './FindingCard.svelte';
   import FloorPlan from './FloorPlan.svelte';
   import NumberField from './NumberField.svelte';
@@ -93,8 +94,11 @@
       onset={(mm) => set('door/height_mm', mm)}
     />
   </div>
+  <h3 class="mt-5 mb-1">Containers</h3>
+  <Containers />
 {/if}
 <p class="mt-4 border-t pt-2 text-sm text-soft">
   <b>Mains and water.</b>
   {bench.assessment?.caution}
 </p>
+<p class="mt-2 text-sm text-soft"><b>Loads.</b> {bench.assessment?.load_caution}</p>
