@@ -168,7 +168,7 @@ test('a container of one’s own is measured', async ({ page, app }) => {
   const shelf = page.getByRole('region', { name: 'Shelf of kinds' });
   await shelf.getByRole('button', { name: 'Containers' }).click();
   await shelf.getByRole('button', { name: /^communal clear box/ }).click();
-  await page.getByText('communal clear box34').click();
+  await page.locator('summary', { hasText: 'communal clear box' }).click();
   await page.getByLabel('Length').fill('30');
   await page.getByLabel('Length').press('Enter');
   const boxes = async () =>

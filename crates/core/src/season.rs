@@ -46,17 +46,7 @@ pub struct DatesWhy {
 impl SowingDates {
     /// The stage on `date`; `None` before sowing.
     pub fn stage_on(&self, date: Date) -> Option<Stage> {
-        if date < self.sow {
-            None
-        } else if date >= self.out {
-            Some(Stage::Out)
-        } else if date >= self.harden {
-            Some(Stage::Harden)
-        } else if self.emerge.is_some_and(|emerge| date >= emerge) {
-            Some(Stage::Grow)
-        } else {
-            Some(Stage::Germinate)
-        }
+        TrayDates::from(self).stage_on(date)
     }
 
     /// Days since emergence on `date`, `None` before it.
@@ -189,14 +179,8 @@ impl TrayDates {
             .parts
             .iter()
             .map(|part| &dates[plan.sowing_index(&part.sowing)]);
-        let one = |d: &SowingDates| Self {
-            sow: d.sow,
-            up: d.emerge.unwrap_or(d.harden),
-            harden: d.harden,
-            out: d.out,
-        };
         parts
-            .map(one)
+            .map(Self::from)
             .reduce(|a, b| Self {
                 sow: a.sow.min(b.sow),
                 up: a.up.max(b.up),
@@ -233,6 +217,18 @@ impl TrayDates {
             from,
             to: plus_days(until, -1),
         })
+    }
+}
+
+impl From<&SowingDates> for TrayDates {
+    /// A tray with this sowing alone.
+    fn from(dates: &SowingDates) -> Self {
+        Self {
+            sow: dates.sow,
+            up: dates.emerge.unwrap_or(dates.harden),
+            harden: dates.harden,
+            out: dates.out,
+        }
     }
 }
 

@@ -163,17 +163,10 @@ impl Finding {
         headline: Statement,
         reason: Statement,
     ) -> Self {
+        let days = DateSpan::day(view.date);
         Self {
-            code,
-            severity,
-            place: Some(view.bay.place.id.clone()),
             bay: Some(view.bay.reference()),
-            trays: Vec::new(),
-            days: DateSpan::day(view.date),
-            headline,
-            reason,
-            source: COMMON_PRACTICE,
-            fixes: Vec::new(),
+            ..Self::of_place(view.bay.place, days, code, severity, headline, reason)
         }
     }
 

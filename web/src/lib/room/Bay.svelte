@@ -3,6 +3,7 @@
   import { bench, same } from '../workbench.svelte';
   import { bars, keyHeight, nudgeHeight, settable, tryHeight, type Bar } from './lamps';
   import Seedlings from './Seedlings.svelte';
+  import { follow } from '../drag';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -87,15 +88,10 @@
       tryHeight(bay, lamps, height);
     };
     const release = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', release);
-      window.removeEventListener('pointercancel', release);
       dragging = false;
       void bench.settle();
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', release);
-    window.addEventListener('pointercancel', release);
+    follow(move, release);
   }
 
   function lampKey(bar: Bar, event: KeyboardEvent) {

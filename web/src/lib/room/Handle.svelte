@@ -1,5 +1,6 @@
 <script lang="ts">
   // A grip on an edge: dragged along one axis, or moved by arrow keys. Values are in mm.
+  import { follow } from '../drag';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -37,14 +38,9 @@
       if (next !== value) onmove(next, false);
     };
     const release = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', release);
-      window.removeEventListener('pointercancel', release);
       onend();
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', release);
-    window.addEventListener('pointercancel', release);
+    follow(move, release);
   }
 
   function key(event: KeyboardEvent) {

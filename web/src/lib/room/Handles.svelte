@@ -2,9 +2,10 @@
   // What can be dragged of a place while it is built: its edges, its decks, and itself by its name.
   import type { Place } from '../api/client';
   import { placePath, replace } from '../edits';
+  import { follow } from '../drag';
   import { bench } from '../workbench.svelte';
   import { movePlace } from './actions';
-  import { indexAt, wallMm, type Row } from './geometry';
+  import { GAP_MM, indexAt, wallMm, type Row } from './geometry';
   import Handle from './Handle.svelte';
   import { stage } from './stage.svelte';
 
@@ -46,9 +47,6 @@
     const from = event.clientX;
     const move = (e: PointerEvent) => (shift = (e.clientX - from) / stage.live);
     const release = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', release);
-      window.removeEventListener('pointercancel', release);
       const middle = (all.lefts[index] ?? 0) + place.width_mm / 2 + shift / scale;
       const others = bench.places.filter((other) => other.id !== place.id);
       const lefts = all.lefts.filter((_, i) => i !== index);
@@ -56,9 +54,7 @@
       if (shift !== 0) void movePlace(place.id, to - index);
       shift = 0;
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', release);
-    window.addEventListener('pointercancel', release);
+    follow(move, release);
   }
 
   function carryKey(event: KeyboardEvent) {
@@ -156,13 +152,15 @@
         )}
       onend={settle}
     />
-    <text
-      class="pointer-events-none"
-      x={edge + 29}
-      y={up(tier.deck_height_mm) + 5}
-      font-size="14"
-      font-weight="600"
-      fill="var(--coral)">{words.bare(tier.deck_height_mm, 'length_mm')}</text
-    >
+    {#if GAP_MM * scale > 56}
+      <text
+        class="pointer-events-none"
+        x={edge + 29}
+        y={up(tier.deck_height_mm) + 5}
+        font-size="14"
+        font-weight="600"
+        fill="var(--coral)">{words.bare(tier.deck_height_mm, 'length_mm')}</text
+      >
+    {/if}
   {/if}
 {/each}

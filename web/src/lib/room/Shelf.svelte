@@ -2,6 +2,7 @@
   // The shelf of generic kinds: a tap puts one into the picked bay or the room, a drag puts it
   // where it is let go.
   import type { BayRef, Edit, Fan, Lamp, Mat, Place, TrayFormat } from '../api/client';
+  import { follow } from '../drag';
   import { bench } from '../workbench.svelte';
 
   const TAP_PX = 8;
@@ -59,9 +60,6 @@
       carried = { name, x: e.clientX, y: e.clientY };
     };
     const release = (e: PointerEvent) => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', release);
-      window.removeEventListener('pointercancel', release);
       carried = undefined;
       if (!dragged || e.type === 'pointercancel') return;
       const under = document.elementsFromPoint(e.clientX, e.clientY);
@@ -70,9 +68,7 @@
       if (intoBay ? place && tier : under.some((e) => e.matches('[data-testid=stage]')))
         put(id, place && tier ? { place, tier } : undefined);
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', release);
-    window.addEventListener('pointercancel', release);
+    follow(move, release);
   }
 
   function tap(id: string) {

@@ -36,7 +36,9 @@
         <p class="font-semibold whitespace-nowrap">
           {does[event.what](event.name.split(',')[0] ?? '')}
         </p>
-        <p class="text-sm text-soft">{words.date(event.date)}</p>
+        <p class="text-sm whitespace-nowrap text-soft">
+          {words.date(event.date)}, {event.name.split(', ').slice(1).join(', ')}
+        </p>
       </li>
     {:else}
       <li class="text-soft">No sowing, no move; keep watering.</li>

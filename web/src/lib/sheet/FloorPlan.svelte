@@ -2,6 +2,7 @@
   // The room from above: where each place stands, and the floor one needs before it.
   import type { Place, PlaceOnDay } from '../api/client';
   import { placePath, replace } from '../edits';
+  import { follow } from '../drag';
   import { bench } from '../workbench.svelte';
 
   /** Dragged in steps of this. */
@@ -49,15 +50,10 @@
       bench.try(patch(place, onDay, x_mm + dx, y_mm + dy), `moved ${place.name} on the floor`);
     };
     const release = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', release);
-      window.removeEventListener('pointercancel', release);
       if (moved) void bench.settle();
       else bench.pick({ place: place.id });
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', release);
-    window.addEventListener('pointercancel', release);
+    follow(move, release);
   }
 
   function key(event: KeyboardEvent, place: Place, onDay: PlaceOnDay) {
