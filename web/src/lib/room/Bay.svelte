@@ -261,7 +261,7 @@
       >
     {:else if near && bay.trays.length === 0 && !bench.building}
       <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">nothing here today</text>
-    {:else if near && !bay.burning && tier.lamps.length > 0}
+    {:else if near && !bay.burning && tier.lamps.length > 0 && !bench.building}
       <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
     {/if}
 

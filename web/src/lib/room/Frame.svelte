@@ -26,7 +26,7 @@
   const thick = $derived(Math.max(place.deck.thickness_mm * scale, 3));
   // A name that is wider than its place would run into the next.
   const room = $derived(
-    Math.max((right - left + GAP_MM * scale - (bench.building ? 64 : 26)) / 8.6, 3),
+    Math.max((right - left + GAP_MM * scale - (bench.building ? 74 : 26)) / 9, 3),
   );
   const name = $derived(
     place.name.length > room ? `${place.name.slice(0, Math.floor(room) - 1)}…` : place.name,
