@@ -9,7 +9,7 @@ use crate::kinds;
 use crate::packing::{self, Size};
 use crate::placement;
 use crate::plan::{Plan, SoundPlan, Stage, Stand};
-use crate::room::{BayRef, Kind, LOWEST_FACE_MM, Lamp, Place, Spot, Tier, find_bay};
+use crate::room::{Axis, BayRef, Kind, LOWEST_FACE_MM, Lamp, Place, Spot, Tier, find_bay};
 use crate::say;
 use crate::season::{self, TrayDates};
 use crate::space;
@@ -402,6 +402,14 @@ impl Editor {
         }
         let level_mm = tier.lamps.first().map_or(lamp.height_mm, |l| l.height_mm);
         lamp.height_mm = level_mm.clamp(LOWEST_FACE_MM, highest_mm);
+        let [x, _] = lamp.extent_mm();
+        if place.is_closed() && x[1] - x[0] > place.width_mm {
+            // Between walls it may go in the other way round.
+            lamp.along = match lamp.along {
+                Axis::X => Axis::Y,
+                Axis::Y => Axis::X,
+            };
+        }
         lamp.x_mm = place.width_mm / 2.0;
         lamp.y_mm = widest_gap_mm(place.depth_mm, tier.lamps.iter().map(|l| l.y_mm));
         lamp.id = free_id("lamp", tier.lamps.iter().map(|l| &l.id));

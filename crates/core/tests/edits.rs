@@ -129,6 +129,14 @@ fn what_does_not_go_in_is_refused_with_a_way_out() {
             "/kind",
         ),
         (
+            // A lamp of 1150 mm in a cabinet of 620 by 570.
+            Edit::AddLamp {
+                bay: bay("cabinet", "t2"),
+                kind: "shop-led-36".into(),
+            },
+            "/places/2/tiers/1/lamps/0/y_mm",
+        ),
+        (
             Edit::AddFan {
                 bay: bay("cabinet", "t2"),
                 kind: "fan-room".into(),

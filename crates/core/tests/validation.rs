@@ -65,6 +65,7 @@ fn each_fault_is_found_at_its_path() {
         ("/places/0/tiers/2/mats/0/thermostat_c".into(), json!(90)),
         ("/places/0/tiers/2/fans/0/diameter_mm".into(), json!(590)),
         ("/places/0/tiers/2/fans/0/height_mm".into(), json!(5)),
+        ("/places/2/tiers/4/lamps/0/x_mm".into(), json!(100)),
         ("/tray_formats/0/wet_kg".into(), json!(-1)),
         ("/tray_formats/0/dome_height_mm".into(), json!(1e6)),
         ("/trays/0/parts".into(), json!([])),

@@ -90,6 +90,62 @@ impl Axis {
 }
 
 impl Lamp {
+    /// From where to where its emitting faces reach along x and along y, in mm.
+    pub fn extent_mm(&self) -> [[f64; 2]; 2] {
+        let long = self.emitters.iter().map(|face| face.length_mm / 2.0);
+        let long = long.fold(0.0, f64::max);
+        let across = |sign: f64| {
+            let edges = self
+                .emitters
+                .iter()
+                .map(|face| sign * face.across_mm + face.width_mm / 2.0);
+            edges.fold(0.0, f64::max)
+        };
+        let (along, over) = ([-long, long], [-across(-1.0), across(1.0)]);
+        let [x, y] = match self.along {
+            Axis::X => [along, over],
+            Axis::Y => [over, along],
+        };
+        [
+            x.map(|edge| self.x_mm + edge),
+            y.map(|edge| self.y_mm + edge),
+        ]
+    }
+
+    /// Notes a lamp that would reach through a wall of a closed place.
+    fn check_walls(&self, at: &Pointer, place: &Place, faults: &mut Faults) {
+        let sides = [("x_mm", place.width_mm), ("y_mm", place.depth_mm)];
+        for ((name, side_mm), [from, to]) in sides.into_iter().zip(self.extent_mm()) {
+            let through_mm = (-from).max(to - side_mm);
+            if through_mm <= 1.0 {
+                continue;
+            }
+            let length = |mm: f64| Quantity::LengthMm.of(mm);
+            faults.add(
+                &at.at(name),
+                if name == "x_mm" { self.x_mm } else { self.y_mm },
+                say!(
+                    "{lamp} would reach {through} through a wall of {place}",
+                    lamp = &self.name,
+                    through = length(through_mm),
+                    place = &place.name
+                ),
+                if to - from > side_mm {
+                    say!(
+                        "turn it, or take one of at most {side}",
+                        side = length(side_mm)
+                    )
+                } else {
+                    say!(
+                        "hang its middle from {least} to {most}",
+                        least = length((to - from) / 2.0),
+                        most = length(side_mm - (to - from) / 2.0)
+                    )
+                },
+            );
+        }
+    }
+
     pub(super) fn check(
         &self,
         at: &Pointer,
@@ -140,6 +196,9 @@ impl Lamp {
             0.0..=500.0,
             Quantity::LengthMm,
         );
+        if place.is_closed() && self.emitters.iter().all(|f| f.length_mm.is_finite()) {
+            self.check_walls(at, place, faults);
+        }
         let height = at.at("height_mm");
         match clear_mm {
             Some(clear_mm) if body => {

@@ -263,6 +263,11 @@ impl Place {
         ]
     }
 
+    /// Whether walls close it at its sides, so that nothing can stick out.
+    pub fn is_closed(&self) -> bool {
+        matches!(self.kind, Kind::Chamber(_) | Kind::Closet(_))
+    }
+
     /// Whether it stands outdoors.
     pub fn outdoors(&self) -> bool {
         matches!(self.kind, Kind::ColdFrame(_))
