@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { immutableJSONPatch } from 'immutable-json-patch';
 import { describe, expect, it } from 'vitest';
-import type { Plan } from './api/client';
-import { burn, hangLamps, setAir, setSite } from './edits';
+import type { PatchStep, Plan } from './api/client';
+import { burn, hangLamps, placePath, setAir, setOptional, setSite, tierPath } from './edits';
 
 const demo = (): Plan =>
   JSON.parse(readFileSync(new URL('../../../demo/kettle-fen.json', import.meta.url), 'utf8'));
@@ -39,5 +39,30 @@ describe('edits', () => {
 
   it('refuse a bay that the plan does not have', () => {
     expect(() => burn(demo(), { place: 'door', tier: 't9' }, 12)).toThrow('door/t9');
+  });
+
+  it('set, change and leave out a figure that may be unknown', () => {
+    const at = '/places/0/rating_kg';
+    const done = (patch: PatchStep[]) =>
+      immutableJSONPatch(demo() as never, patch as never) as unknown as Plan;
+    expect(done(setOptional(at, 300, true)).places[0]!.rating_kg).toBe(300);
+    expect('rating_kg' in done(setOptional(at, undefined, true)).places[0]!).toBe(false);
+    expect(setOptional('/places/2/rating_kg', undefined, false)).toEqual([]);
+    expect(done(setOptional('/places/2/rating_kg', 120, false)).places[2]!.rating_kg).toBe(120);
+  });
+
+  it('refuse what the plan does not hold', () => {
+    expect(placePath(demo(), 'cabinet')).toBe('/places/2');
+    expect(() => placePath(demo(), 'attic')).toThrow('attic');
+    expect(() => tierPath(demo(), { place: 'door', tier: 't9' })).toThrow('door/t9');
+  });
+
+  it('leave what they do not name the same object', () => {
+    const before = demo();
+    const patch = hangLamps(before, bay, [0], 180);
+    const after = immutableJSONPatch(before as never, patch as never) as unknown as Plan;
+    expect(after.places[1]).toBe(before.places[1]);
+    expect(after.places[0]!.tiers[0]).toBe(before.places[0]!.tiers[0]);
+    expect(after.places[0]!.tiers[1]).not.toBe(before.places[0]!.tiers[1]);
   });
 });
