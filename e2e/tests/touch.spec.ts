@@ -7,7 +7,7 @@ test('a bay opens with a tap and its lamp follows a finger', async ({ page, app 
   await page.goto(`${app.url}/?on=2027-05-04`);
   await page
     .getByRole('button', { name: /^Door rack, tier 3:/ })
-    .tap({ position: { x: 30, y: 44 } });
+    .tap({ position: { x: 30, y: 40 } });
   await expect(page.getByRole('heading', { name: 'Door rack, tier 3' })).toBeAttached();
   const lamp = page.getByRole('slider', { name: /^Lamps of Door rack, tier 3/ });
   const before = Number(await lamp.getAttribute('aria-valuenow'));

@@ -4,9 +4,9 @@ import type { Place } from '../api/client';
 
 /** Free space around each place, where its gauges stand. */
 export const GAP_MM = 300;
-/** Under the floor for names, over the tallest place for air, in px. */
+/** Under the floor for names, over the tallest place for the view's buttons, in px. */
 export const BELOW_PX = 64;
-export const ABOVE_PX = 14;
+export const ABOVE_PX = 54;
 /** The ruler's strip at the left, in px. */
 export const EDGE_PX = 46;
 export const LEAST_SCALE = 0.03;

@@ -11,7 +11,7 @@
 
   const site = $derived(bench.draft?.site);
   const words = $derived(bench.words);
-  const findings = $derived(bench.findings().filter((f) => !f.bay));
+  const findings = $derived(bench.findings().filter((f) => !f.bay && !f.place));
 
   function keep(patch: PatchStep[], word: string) {
     bench.try(patch, word);

@@ -1,0 +1,283 @@
+//! A bay on a date: who stands there, what light each cell gets, how the lamps would hang best,
+//! and what they draw.
+
+mod look;
+
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::light::falloff::Spread;
+use crate::light::hang::{Setting, SweepPoint};
+use crate::load::DeckLoad;
+use crate::placement::{Standing, StandingPart};
+use crate::plan::{SoundPlan, Stage};
+use crate::power::Power;
+use crate::room::{Bay, BayRef};
+use crate::space::BayFit;
+use crate::units::dli_mol_m2_d;
+use crate::words::Why;
+
+pub use look::Looker;
+
+/// A bay on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayOnDay {
+    /// The bay.
+    pub bay: BayRef,
+    /// Rack and tier in words.
+    pub name: String,
+    /// Clear height over the deck.
+    pub clear_height_mm: f64,
+    /// The heights over the floor that the deck can have while its neighbours stay.
+    pub deck_range_mm: [f64; 2],
+    /// The lowest that an emitting face may hang.
+    pub lowest_face_mm: f64,
+    /// The highest that an emitting face may hang.
+    pub highest_face_mm: f64,
+    /// Whether the lamps burn: something here wants light.
+    pub burning: bool,
+    /// The trays that stand here.
+    pub trays: Vec<TrayOnDay>,
+    /// From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+    /// `None` while nothing stands here.
+    pub headroom_mm: Option<f64>,
+    /// What the trays weigh.
+    pub load: DeckLoad,
+    /// What fits here, a row for each format of the plan; empty when it was not asked for.
+    pub fits: Vec<BayFit>,
+    /// The light on them while the lamps burn; `None` without lamps or trays.
+    pub light: Option<BayLight>,
+    /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
+    pub hang: Option<Hang>,
+    /// What the lamps draw.
+    pub power: Power,
+    /// How power, energy and cost are reckoned; `None` when it was not asked for.
+    pub power_why: Option<Why>,
+}
+
+/// A tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct TrayOnDay {
+    /// The tray.
+    pub tray: String,
+    /// What its label says.
+    pub label: String,
+    /// Its kind.
+    pub format: String,
+    /// What it is going through as a whole.
+    pub stage: Stage,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
+    /// Height of its rim.
+    pub rim_mm: f64,
+    /// How far its dome reaches over the rim; `None` while it has none on.
+    pub dome_mm: Option<f64>,
+    /// What is sown in it.
+    pub parts: Vec<PartOnDay>,
+    /// Last day in this bay.
+    pub until: Date,
+}
+
+/// A part of a tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PartOnDay {
+    /// Its sowing.
+    pub sowing: String,
+    /// Its crop, as the library names it.
+    pub crop: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// What it is going through; `None` before it is sown.
+    pub stage: Option<Stage>,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
+    /// How tall the plants stand over the rim.
+    pub plant_height_mm: f64,
+    /// Cells along x.
+    pub columns: u32,
+    /// Cells along y.
+    pub rows: u32,
+    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
+    /// where it was not asked for.
+    pub ppfd: Vec<f64>,
+    /// The daily light that suits the crop.
+    pub target: Band,
+}
+
+/// A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Band {
+    /// Less than this stretches.
+    pub low: f64,
+    /// More than this is wasted or scorches.
+    pub high: f64,
+}
+
+/// One value each for all cells together, the worst and the best.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Measures {
+    /// Mean of all cells.
+    pub mean: f64,
+    /// The darkest cell.
+    pub worst: f64,
+    /// The brightest cell.
+    pub best: f64,
+}
+
+impl Measures {
+    fn dli(ppfd: Spread, hours: f64) -> Self {
+        Self {
+            mean: dli_mol_m2_d(ppfd.mean, hours),
+            worst: dli_mol_m2_d(ppfd.least, hours),
+            best: dli_mol_m2_d(ppfd.most, hours),
+        }
+    }
+}
+
+impl From<Spread> for Measures {
+    fn from(s: Spread) -> Self {
+        Self {
+            mean: s.mean,
+            worst: s.least,
+            best: s.most,
+        }
+    }
+}
+
+/// A cell of a tray, and where it lies on the deck.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Cell {
+    /// The tray.
+    pub tray: String,
+    /// Its centre along the shelf.
+    pub x_mm: f64,
+    /// Its centre from the front.
+    pub y_mm: f64,
+}
+
+/// The light on all trays of a bay, with the lamps where they hang.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayLight {
+    /// PPFD on the leaves while the lamps burn, in µmol/m²/s.
+    pub ppfd: Measures,
+    /// Daily light integral in mol/m²/d; zeros while the lamps are off.
+    pub dli: Measures,
+    /// Worst cell against the mean.
+    pub evenness: f64,
+    /// The darkest cell.
+    pub worst: Cell,
+    /// The brightest cell.
+    pub best: Cell,
+    /// The daily light that suits all seedlings here; `None` while nothing has come up.
+    pub target: Option<Band>,
+    /// The PPFD that gives the target in the hours that the lamps burn; `None` while they are off.
+    pub ppfd_target: Option<Band>,
+    /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
+    /// negative when they touch.
+    pub gap_mm: f64,
+    /// How PPFD is reckoned; `None` when it was not asked for.
+    pub ppfd_why: Option<Why>,
+    /// How DLI is reckoned, and the target's source; `None` when it was not asked for.
+    pub dli_why: Option<Why>,
+}
+
+/// The best height and hours, and what they would give.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Hang {
+    /// The setting.
+    pub setting: Setting,
+    /// From the tallest leaves to the emitting faces at that height.
+    pub gap_mm: f64,
+    /// Daily light then.
+    pub dli: Measures,
+    /// The lowest height that keeps the lamps' least gap.
+    pub lowest_mm: f64,
+    /// The light against the height; empty when it was not asked for.
+    pub sweep: Vec<SweepPoint>,
+    /// How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
+    pub miss: f64,
+    /// The same for the lamps as they hang now.
+    pub miss_now: f64,
+    /// How the setting is chosen; `None` when it was not asked for.
+    pub why: Option<Why>,
+}
+
+/// A bay on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct BayView<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The bay.
+    pub bay: Bay<'a>,
+    /// The day.
+    pub date: Date,
+    /// The trays there.
+    pub standing: Vec<Standing<'a>>,
+    /// How many trays stand on the tier above.
+    pub trays_above: usize,
+    /// What was computed.
+    pub computed: BayOnDay,
+}
+
+impl BayView<'_> {
+    /// The greatest of the lamps' least gaps.
+    pub fn least_gap_mm(&self) -> f64 {
+        least_gap_mm(&self.bay)
+    }
+
+    /// The tray and part whose leaves reach highest; while nothing is up, the highest rim.
+    pub fn tallest(&self) -> Option<(&Standing<'_>, &StandingPart<'_>)> {
+        tallest_leaves(&self.standing)
+    }
+}
+
+fn least_gap_mm(bay: &Bay<'_>) -> f64 {
+    let gaps = bay.tier.lamps.iter().map(|lamp| lamp.least_gap_mm);
+    gaps.fold(0.0, f64::max)
+}
+
+/// Every part of every tray.
+fn parts<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> impl Iterator<Item = (&'b Standing<'a>, &'b StandingPart<'a>)> {
+    standing
+        .iter()
+        .flat_map(|s| s.parts.iter().map(move |part| (s, part)))
+}
+
+fn tallest_leaves<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> Option<(&'b Standing<'a>, &'b StandingPart<'a>)> {
+    parts(standing).max_by(|(_, a), (_, b)| {
+        let up = |part: &StandingPart<'_>| part.is_growing();
+        up(a).cmp(&up(b)).then(a.canopy_mm.total_cmp(&b.canopy_mm))
+    })
+}
+
+/// How much of a bay is wanted beyond its figures: lists that only its own sheet shows.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Detail {
+    /// Cells and fits of every bay.
+    #[default]
+    All,
+    /// Cells and fits of one bay.
+    Bay(BayRef),
+    /// Neither.
+    Outline,
+}
+
+impl Detail {
+    fn wants(&self, bay: &Bay<'_>) -> bool {
+        match self {
+            Self::All => true,
+            Self::Bay(wanted) => wanted.place == bay.place.id && wanted.tier == bay.tier.id,
+            Self::Outline => false,
+        }
+    }
+}
