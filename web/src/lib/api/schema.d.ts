@@ -888,7 +888,7 @@ export interface components {
             sweep: components["schemas"]["SweepPoint"][];
             /**
              * Format: double
-             * @description How far the setting misses the band (0 = every cell within); see [`hang::miss`].
+             * @description How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
              */
             miss: number;
             /**
