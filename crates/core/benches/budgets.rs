@@ -4,27 +4,29 @@
 use std::hint::black_box;
 
 use jiff::civil::date;
-use sunrise_core::assess;
 use sunrise_core::bays::Detail;
-use sunrise_core::light::emitter::Emitter;
-use sunrise_core::light::falloff::light_at;
+use sunrise_core::light::ambient::{Ambient, Nodes};
+use sunrise_core::light::bay::Fields;
+use sunrise_core::light::emitter::{Beam, Emitter, Optics};
+use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
+use sunrise_core::light::falloff::{Falloff, Spread, light_at};
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
 use sunrise_core::room::BayRef;
+use sunrise_core::{assess, assess_again};
 
 fn main() {
     divan::main();
 }
 
+const DEMO: &str = include_str!("../../../demo/kettle-fen.json");
+
 fn demo() -> SoundPlan {
-    let plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).expect("it reads");
+    let plan: Plan = serde_json::from_str(DEMO).expect("it reads");
     plan.check().expect("it is without fault")
 }
 
-/// Six lamps over 40 x 20 points, direct light.
-#[divan::bench]
-fn light_field(bencher: divan::Bencher) {
-    let lamps: Vec<Emitter> = (0..6)
+fn six_lamps() -> Vec<Emitter> {
+    (0..6)
         .map(|i| {
             let y = 50.0 + 100.0 * f64::from(i);
             Emitter {
@@ -32,40 +34,126 @@ fn light_field(bencher: divan::Bencher) {
                 y_mm: [y - 20.0, y + 20.0],
                 z_mm: 300.0,
                 flux: 57.0,
-                beam_exponent: 1.0,
+                optics: Optics::Beam(Beam::new(1.0)),
             }
         })
-        .collect();
-    let points: Vec<(f64, f64)> = (0..800)
+        .collect()
+}
+
+/// A bay of which every side reflects.
+fn foil_bay() -> (Enclosure, [f64; 3]) {
+    let reflectance = Faces {
+        floor: 0.1,
+        ceiling: 0.5,
+        left: 0.9,
+        right: 0.9,
+        front: 0.9,
+        back: 0.9,
+    };
+    let size_mm = [1200.0, 600.0, 400.0];
+    let bay = Enclosure::new(
+        size_mm,
+        black_box(reflectance),
+        Faces::default(),
+        Fineness::Quick,
+    );
+    (bay, size_mm)
+}
+
+/// 40 x 20 points.
+fn field_points() -> Vec<(f64, f64)> {
+    (0..800)
         .map(|i| {
             (
                 15.0 + 30.0 * f64::from(i % 40),
                 15.0 + 30.0 * f64::from(i / 40),
             )
         })
-        .collect();
+        .collect()
+}
+
+fn hung(lamps: &[Emitter], z_mm: f64) -> Vec<Emitter> {
+    let at = |lamp: &Emitter| Emitter {
+        z_mm,
+        ..lamp.clone()
+    };
+    lamps.iter().map(at).collect()
+}
+
+/// Six lamps in a bay that reflects on all sides, over 40 x 20 points at one height, from nothing.
+#[divan::bench]
+fn light_field(bencher: divan::Bencher) {
+    let (lamps, points) = (six_lamps(), field_points());
     bencher.bench(|| {
-        points
-            .iter()
-            .map(|&point| light_at(black_box(&lamps), point, 80.0))
+        let lamps = black_box(&lamps);
+        let (bay, size_mm) = foil_bay();
+        let height = [80.0, 300.0];
+        let back = Ambient::at_one_height(&bay, size_mm, height, lamps);
+        let places = back.places(&points);
+        let back = back.at(&places, height[0], height[1]);
+        let field = points.iter().zip(back);
+        field
+            .map(|(&point, back)| light_at(lamps, point, height[0]) + back)
             .sum::<f64>()
     });
 }
 
-/// The demo plan on one day: what a drag asks for.
+/// The same bay and points with the lamps at 40 heights.
+#[divan::bench]
+fn light_sweep(bencher: divan::Bencher) {
+    let (lamps, points) = (six_lamps(), field_points());
+    bencher.bench(|| {
+        let lamps = black_box(&lamps);
+        let (bay, size_mm) = foil_bay();
+        let heights = Nodes::new(110.0, 370.0, 5);
+        let none = Faces::default();
+        let back = Ambient::new(&bay, size_mm, heights, |z| hung(lamps, z), none);
+        let places = back.places(&points);
+        let falloff = Falloff::new(lamps, &points, 400.0);
+        (0..40)
+            .map(|i| {
+                let height = 110.0 + 6.5 * f64::from(i);
+                let mut light = falloff.at(height - 80.0);
+                for (sum, back) in light.iter_mut().zip(back.at(&places, 80.0, height)) {
+                    *sum += back;
+                }
+                Spread::of(&light).least
+            })
+            .sum::<f64>()
+    });
+}
+
+fn one_bay() -> Detail {
+    Detail::Bay(BayRef {
+        place: "door".into(),
+        tier: "t2".into(),
+    })
+}
+
+/// The demo plan on one day, from nothing.
 #[divan::bench]
 fn assess_day(bencher: divan::Bencher) {
     let plan = demo();
-    let detail = Detail::Bay(BayRef {
-        place: "door".into(),
-        tier: "t2".into(),
-    });
-    bencher.bench(|| {
-        assess(
-            black_box(&plan),
-            DateSpan::day(date(2027, 4, 9)),
-            detail.clone(),
-        )
+    let day = DateSpan::day(date(2027, 4, 9));
+    bencher.bench(|| assess(black_box(&plan), day, one_bay()));
+}
+
+/// The same while a lamp is dragged: every asking has it at another height.
+#[divan::bench]
+fn assess_drag(bencher: divan::Bencher) {
+    let day = DateSpan::day(date(2027, 4, 9));
+    let dragged: Vec<SoundPlan> = (0..20)
+        .map(|i| {
+            let mut plan: Plan = serde_json::from_str(DEMO).expect("it reads");
+            plan.places[0].tiers[1].lamps[0].height_mm = 150.0 + f64::from(i);
+            plan.check().expect("it is without fault")
+        })
+        .collect();
+    let fields = Fields::default();
+    let mut turn = 0;
+    bencher.bench_local(|| {
+        turn = (turn + 1) % dragged.len();
+        assess_again(&dragged[turn], day, one_bay(), &fields)
     });
 }
 

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::advice::{self, Finding};
 use crate::bays::{BayOnDay, Detail, Looker};
+use crate::light::bay::Fields;
 use crate::load;
 use crate::places::{PlaceOnDay, PlaceView};
 use crate::plan::{DateSpan, SoundPlan};
@@ -89,6 +90,17 @@ pub struct RoomOnDay {
 ///
 /// Days outside the season are looked at too; nothing but the plan's own trays stands there.
 pub fn assess(plan: &SoundPlan, days: DateSpan, detail: Detail) -> Assessment {
+    assess_again(plan, days, detail, &Fields::default())
+}
+
+/// The same as [`assess`] for somebody who asks again and again: light that `fields` remembers is
+/// not reckoned anew, and what is new is remembered there.
+pub fn assess_again(
+    plan: &SoundPlan,
+    days: DateSpan,
+    detail: Detail,
+    fields: &Fields,
+) -> Assessment {
     let sowings = season::dates(plan);
     let season_days = season::days(plan, &sowings, plan.season);
     let most = season_days.iter().map(|day| day.trays).max().unwrap_or(0);
@@ -98,7 +110,7 @@ pub fn assess(plan: &SoundPlan, days: DateSpan, detail: Detail) -> Assessment {
         .map_or(plan.season.from, |day| day.date);
 
     let mut findings = advice::on_plan(plan, &sowings);
-    let mut looker = Looker::new(plan, &sowings, detail);
+    let mut looker = Looker::new(plan, &sowings, detail, fields);
     let room = days
         .days()
         .map(|date| {

@@ -30,4 +30,4 @@ pub mod assess;
 pub mod edit;
 pub mod upgrade;
 
-pub use assess::assess;
+pub use assess::{assess, assess_again};

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::room::Tier;
+use crate::room::{Lamp, Tier};
 use crate::site::Site;
 use crate::units::energy_kwh;
 
@@ -26,7 +26,7 @@ impl Power {
         if !burning {
             return Self::default();
         }
-        let watts = tier.lamps.iter().map(|lamp| lamp.watts).sum();
+        let watts = tier.lamps.iter().map(Lamp::drawn_w).sum();
         let kwh_per_day = energy_kwh(watts, tier.photoperiod_h);
         Self {
             watts,

@@ -251,6 +251,9 @@ const ML_PER_US_FLUID_OUNCE: f64 = 231.0 * 16.387_064 / 128.0;
 /// A cubic foot is 12 cubed inches; 60 minutes in an hour.
 const M3_PER_H_PER_CFM: f64 = 60.0 * 0.304_8 * 0.304_8 * 0.304_8;
 
+/// Exact by definition: twelve inches.
+pub(crate) const MM_PER_FOOT: f64 = 12.0 * MM_PER_INCH;
+
 /// The step in mm in which a hand hangs a lamp: a centimetre, or half an inch.
 pub fn hanging_step_mm(system: UnitSystem) -> f64 {
     match system {

@@ -1,7 +1,7 @@
 //! The choice of height and hours, on trays made for the purpose.
 
-use sunrise_core::light::emitter::Emitter;
-use sunrise_core::light::falloff::Falloff;
+use sunrise_core::light::emitter::{Beam, Emitter, Optics};
+use sunrise_core::light::falloff::{Falloff, Spread};
 use sunrise_core::light::hang::{Setting, Want, best, heights, miss, spread_at, sweep};
 
 /// Strips of `ppf` µmol/s each along a deck of 1220 x 610 mm.
@@ -12,7 +12,7 @@ fn strips(rows: &[f64], ppf: f64) -> Vec<Emitter> {
             y_mm: [y - 20.0, y + 20.0],
             z_mm: 0.0,
             flux: ppf,
-            beam_exponent: 1.0,
+            optics: Optics::Beam(Beam::new(1.0)),
         })
         .collect()
 }
@@ -29,8 +29,8 @@ fn cells(x: f64) -> Vec<(f64, f64)> {
 
 fn want(falloff: &Falloff, canopy_mm: f64, low: f64, high: f64) -> Want<'_> {
     Want {
-        falloff,
-        canopy_mm,
+        light: Box::new(move |height_mm| Spread::of(&falloff.at(height_mm - canopy_mm))),
+        besides_mol_m2_d: 0.0,
         dli_mol_m2_d: low..=high,
     }
 }

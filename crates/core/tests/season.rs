@@ -2,6 +2,7 @@
 
 use jiff::civil::{Date, date};
 use sunrise_core::bays::{Detail, Looker};
+use sunrise_core::light::bay::Fields;
 use sunrise_core::placement::{clashes, leaves_on, standing_in};
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan, Stage, Stand};
 use sunrise_core::power::Power;
@@ -226,7 +227,7 @@ fn lamps_cost_what_they_draw_while_something_wants_light() {
     );
     let all = dates(&plan);
     let burns = |day: Date| {
-        let views = Looker::new(&plan, &all, Detail::Outline).look(0, day);
+        let views = Looker::new(&plan, &all, Detail::Outline, &Fields::default()).look(0, day);
         views[1].computed.burning
     };
     assert!(!burns(date(2027, 4, 7)));
@@ -246,7 +247,7 @@ fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
         });
         let all = dates(&plan);
         let day = day(all.iter().find(|d| d.sowing == crop).unwrap());
-        let views = Looker::new(&plan, &all, Detail::Outline).look(0, day);
+        let views = Looker::new(&plan, &all, Detail::Outline, &Fields::default()).look(0, day);
         assert_eq!(views[3].standing.len(), 1);
         views[3].computed.burning
     };

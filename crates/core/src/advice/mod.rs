@@ -250,6 +250,7 @@ pub(crate) mod testing {
 
     use super::*;
     use crate::bays::{Detail, Looker};
+    use crate::light::bay::Fields;
     use crate::plan::Plan;
     use crate::room;
     use crate::upgrade::upgraded;
@@ -291,7 +292,7 @@ pub(crate) mod testing {
         judge: OnBay,
     ) -> Option<Finding> {
         let dates = crate::season::dates(plan);
-        judge(&Looker::new(plan, &dates, Detail::Outline).look(0, date)[index])
+        judge(&Looker::new(plan, &dates, Detail::Outline, &Fields::default()).look(0, date)[index])
     }
 
     /// What `judge` says of the first place on `date`.
@@ -301,7 +302,7 @@ pub(crate) mod testing {
         judge: OnPlace,
     ) -> Option<Finding> {
         let dates = crate::season::dates(plan);
-        let bays = Looker::new(plan, &dates, Detail::Outline).look(0, date);
+        let bays = Looker::new(plan, &dates, Detail::Outline, &Fields::default()).look(0, date);
         judge(&PlaceView::new(plan, 0, date, &bays))
     }
 

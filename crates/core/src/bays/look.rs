@@ -1,6 +1,8 @@
 //! Looking at bays date by date: the light, the hang and the space of each.
 
 use std::collections::HashMap;
+use std::rc::Rc;
+use std::sync::Arc;
 
 use jiff::civil::Date;
 
@@ -8,39 +10,82 @@ use super::{
     Band, BayLight, BayOnDay, BayView, Cell, Detail, Hang, Measures, PartOnDay, TrayOnDay,
     least_gap_mm, tallest_leaves,
 };
-use crate::light::bay::{Footprint, emitters, ppf_umol_s};
-use crate::light::falloff::{Falloff, Spread, light_at};
+use crate::light::bay::{BayField, CellField, Fields, Footprint, lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::falloff::Spread;
 use crate::light::hang::{self, Setting, Want};
+use crate::light::surfaces::{THROUGH_DOME, let_down};
 use crate::load::DeckLoad;
 use crate::placement::{self, Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
-use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
+use crate::room::{Bay, BayRef, LOWEST_FACE_MM, Lamp};
 use crate::say;
 use crate::season::SowingDates;
 use crate::space::{self, Fits};
-use crate::units::{Quantity, hanging_step_mm, ppfd_umol_m2_s};
+use crate::units::{Quantity, dli_mol_m2_d, hanging_step_mm, ppfd_umol_m2_s};
 use crate::words::{COMMON_PRACTICE, Why};
 
 /// Looks at bays date by date, keeping what does not change from one date to the next.
 #[derive(Debug)]
-pub struct Looker<'a> {
+pub struct Looker<'a, 'f> {
     plan: &'a SoundPlan,
     dates: &'a [SowingDates],
     detail: Detail,
     fits: Fits,
-    falloffs: HashMap<(BayRef, String, usize), Falloff>,
+    remembered: &'f Fields,
+    /// The field of a bay by the share of its deck under trays, in steps.
+    fields: HashMap<(BayRef, u32), Rc<BayField>>,
 }
 
-impl<'a> Looker<'a> {
-    /// Looks at `plan`, whose sowings have `dates`.
-    pub fn new(plan: &'a SoundPlan, dates: &'a [SowingDates], detail: Detail) -> Self {
+/// The light on a part of a tray.
+struct PartLight {
+    field: Rc<BayField>,
+    cells: Arc<CellField>,
+    /// What its dome lets through.
+    through: f64,
+    /// PPFD of the bay's own lamps.
+    ppfd: Vec<f64>,
+    /// What of it walls and decks send back.
+    sent_back: Vec<f64>,
+    /// Daily light that falls through the deck above, in mol/m²/d.
+    from_above: Vec<f64>,
+}
+
+impl PartLight {
+    fn besides_mol_m2_d(&self) -> f64 {
+        Spread::of(&self.from_above).mean
+    }
+}
+
+/// Light that the deck above a bay lets down.
+#[derive(Clone, Copy)]
+struct FromAbove {
+    /// What each unit of the deck's underside sends out, in µmol/m²/s.
+    exitance: f64,
+    /// Hours that the lamps above burn.
+    hours: f64,
+}
+
+/// Steps in which the share of a deck under trays counts: leaves and mix reflect so little that
+/// finer ones change nothing.
+const COVER_STEPS: f64 = 10.0;
+
+impl<'a, 'f> Looker<'a, 'f> {
+    /// Looks at `plan`, whose sowings have `dates`; light that is `remembered` is not reckoned
+    /// again.
+    pub fn new(
+        plan: &'a SoundPlan,
+        dates: &'a [SowingDates],
+        detail: Detail,
+        remembered: &'f Fields,
+    ) -> Self {
         Self {
             plan,
             dates,
             detail,
             fits: Fits::default(),
-            falloffs: HashMap::new(),
+            remembered,
+            fields: HashMap::new(),
         }
     }
 
@@ -61,14 +106,78 @@ impl<'a> Looker<'a> {
             .map(|bay| placement::standing_in(plan, self.dates, bay, date))
             .collect();
         let counts: Vec<usize> = standing.iter().map(Vec::len).collect();
+        let from_above: Vec<Option<FromAbove>> = (0..bays.len())
+            .map(|i| {
+                let (above, there) = (bays.get(i + 1)?, standing.get(i + 1)?);
+                if standing[i].is_empty() || !burns(plan, above, there) {
+                    return None;
+                }
+                let share = let_down(above, covered(above, there));
+                (share > 0.0).then(|| FromAbove {
+                    exitance: share * self.field(above, there).mean_on_deck(),
+                    hours: above.tier.photoperiod_h,
+                })
+            })
+            .collect();
         bays.into_iter()
             .zip(standing)
             .enumerate()
             .map(|(i, (bay, standing))| {
                 let trays_above = counts.get(i + 1).copied().unwrap_or(0);
-                self.look_at(bay, date, standing, trays_above)
+                self.look_at(bay, date, standing, trays_above, from_above[i])
             })
             .collect()
+    }
+
+    /// The field of a bay with what stands there.
+    fn field(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Rc<BayField> {
+        let steps = (covered(bay, standing) * COVER_STEPS).round();
+        let remembered = self.remembered;
+        let field = self
+            .fields
+            .entry((bay.reference(), steps as u32))
+            .or_insert_with(|| Rc::new(BayField::new(bay, steps / COVER_STEPS, remembered)));
+        Rc::clone(field)
+    }
+
+    /// The light on each part of each tray, tray by tray.
+    fn part_lights(
+        &mut self,
+        bay: &Bay<'_>,
+        standing: &[Standing<'_>],
+        from_above: Option<FromAbove>,
+    ) -> Vec<PartLight> {
+        if bay.tier.lamps.is_empty() && from_above.is_none() {
+            return Vec::new();
+        }
+        let field = self.field(bay, standing);
+        let mut lights = Vec::new();
+        for s in standing {
+            for part in &s.parts {
+                let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+                let through = if s.domed && s.format.dome_height_mm.is_some() {
+                    THROUGH_DOME
+                } else {
+                    1.0
+                };
+                let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
+                let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
+                let from_above = from_above.map_or_else(Vec::new, |above| {
+                    let light = field.from_above(&cells, part.canopy_mm, above.exitance);
+                    let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
+                    dimmed(daily.collect())
+                });
+                lights.push(PartLight {
+                    field: Rc::clone(&field),
+                    cells,
+                    through,
+                    ppfd: dimmed(ppfd),
+                    sent_back: dimmed(sent_back),
+                    from_above,
+                });
+            }
+        }
+        lights
     }
 
     fn look_at(
@@ -77,13 +186,15 @@ impl<'a> Looker<'a> {
         date: Date,
         standing: Vec<Standing<'a>>,
         trays_above: usize,
+        from_above: Option<FromAbove>,
     ) -> BayView<'a> {
         let detailed = self.detail.wants(&bay);
         let lamps = !bay.tier.lamps.is_empty();
-        let burning = lamps && standing.iter().any(|s| s.wants_light(self.plan));
-        let mut trays = self.trays(&bay, &standing, date);
-        let light = (lamps && !trays.is_empty())
-            .then(|| self.light(&bay, &standing, &trays, burning, detailed));
+        let burning = burns(self.plan, &bay, &standing);
+        let part_lights = self.part_lights(&bay, &standing, from_above);
+        let mut trays = self.trays(&standing, &part_lights, date);
+        let light = (!part_lights.is_empty())
+            .then(|| self.light(&bay, &standing, &trays, &part_lights, burning, detailed));
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -95,7 +206,7 @@ impl<'a> Looker<'a> {
             Vec::new()
         };
         let hang = if lamps {
-            self.hang(&bay, &standing, detailed)
+            self.hang(&bay, &standing, &part_lights, detailed)
         } else {
             None
         };
@@ -127,19 +238,19 @@ impl<'a> Looker<'a> {
         }
     }
 
-    fn trays(&self, bay: &Bay<'_>, standing: &[Standing<'_>], date: Date) -> Vec<TrayOnDay> {
-        let lamps = emitters(bay.tier);
+    fn trays(
+        &self,
+        standing: &[Standing<'_>],
+        part_lights: &[PartLight],
+        date: Date,
+    ) -> Vec<TrayOnDay> {
+        let mut lights = part_lights.iter();
         standing
             .iter()
             .map(|s| {
                 let parts = s.parts.iter().map(|part| {
                     let crop = self.plan.crop(part.sowing);
                     let (columns, rows) = part.grid;
-                    let points = if lamps.is_empty() {
-                        Vec::new()
-                    } else {
-                        part.footprint.cells(columns, rows)
-                    };
                     PartOnDay {
                         sowing: part.sowing.id.clone(),
                         crop: crop.id.clone(),
@@ -150,10 +261,7 @@ impl<'a> Looker<'a> {
                         plant_height_mm: part.plant_height_mm,
                         columns,
                         rows,
-                        ppfd: points
-                            .into_iter()
-                            .map(|point| light_at(&lamps, point, part.canopy_mm))
-                            .collect(),
+                        ppfd: lights.next().map_or_else(Vec::new, |l| l.ppfd.clone()),
                         target: Band {
                             low: crop.dli_low_mol_m2_d,
                             high: crop.dli_high_mol_m2_d,
@@ -181,6 +289,7 @@ impl<'a> Looker<'a> {
         bay: &Bay<'_>,
         standing: &[Standing<'_>],
         trays: &[TrayOnDay],
+        part_lights: &[PartLight],
         burning: bool,
         detailed: bool,
     ) -> BayLight {
@@ -201,9 +310,38 @@ impl<'a> Looker<'a> {
         let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
         let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
         let target = shared_target(trays);
+        let sent_back: Vec<f64> = part_lights
+            .iter()
+            .flat_map(|l| l.sent_back.clone())
+            .collect();
+        let above: Vec<f64> = part_lights
+            .iter()
+            .flat_map(|l| l.from_above.clone())
+            .collect();
+        let besides = Spread::of(&above).mean;
+        let daily: Vec<f64> = values
+            .iter()
+            .enumerate()
+            .map(|(i, &ppfd)| dli_mol_m2_d(ppfd, hours) + above.get(i).copied().unwrap_or(0.0))
+            .collect();
+        let lux = lux_per_umol_m2_s(bay.tier);
+        let (under, over) = outside_bands(trays, &daily);
         BayLight {
             ppfd: ppfd.into(),
-            dli: Measures::dli(ppfd, hours),
+            dli: Spread::of(&daily).into(),
+            sent_back: Spread::of(&sent_back).mean,
+            from_above_mol_m2_d: besides,
+            lux: Measures {
+                mean: ppfd.mean * lux,
+                worst: ppfd.least * lux,
+                best: ppfd.most * lux,
+            },
+            under,
+            over,
+            hours_in_band: target.filter(|_| ppfd.mean > 0.0).map(|band| Band {
+                low: hours_for(band.low - besides, ppfd.mean),
+                high: hours_for(band.high - besides, ppfd.mean),
+            }),
             evenness: if ppfd.mean > 0.0 {
                 ppfd.least / ppfd.mean
             } else {
@@ -213,18 +351,19 @@ impl<'a> Looker<'a> {
             best: cell_with(ppfd.most, trays),
             target,
             ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
-                low: ppfd_umol_m2_s(band.low, hours),
-                high: ppfd_umol_m2_s(band.high, hours),
+                low: ppfd_umol_m2_s((band.low - besides).max(0.0), hours),
+                high: ppfd_umol_m2_s((band.high - besides).max(0.0), hours),
             }),
             gap_mm,
             ppfd_why: detailed.then(|| Why {
                 rule: say!(
-                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; light reflected by walls and decks is not counted",
+                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; walls and decks send back {back} of it",
                     lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
                     photons = Quantity::PpfUmolS.of(photons),
                     gap = Quantity::LengthMm.of(gap_mm),
+                    back = Quantity::PpfdUmolM2S.of(Spread::of(&sent_back).mean),
                 ),
-                source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle",
+                source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
             }),
             dli_why: detailed.then(|| Why {
                 rule: say!(
@@ -237,36 +376,38 @@ impl<'a> Looker<'a> {
         }
     }
 
-    fn hang(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>], detailed: bool) -> Option<Hang> {
-        let growing: Vec<(&str, usize, &StandingPart<'_>)> = standing
+    fn hang(
+        &self,
+        bay: &Bay<'_>,
+        standing: &[Standing<'_>],
+        part_lights: &[PartLight],
+        detailed: bool,
+    ) -> Option<Hang> {
+        let growing: Vec<(&StandingPart<'_>, &PartLight)> = standing
             .iter()
-            .flat_map(|s| {
-                let parts = s.parts.iter().enumerate();
-                parts.map(move |(i, part)| (s.tray.id.as_str(), i, part))
-            })
-            .filter(|(_, _, part)| part.is_growing())
+            .flat_map(|s| &s.parts)
+            .zip(part_lights)
+            .filter(|(part, _)| part.is_growing())
             .collect();
-        let key = |tray: &str, i: usize| (bay.reference(), tray.to_owned(), i);
-        for (tray, i, part) in &growing {
-            self.falloffs.entry(key(tray, *i)).or_insert_with(|| {
-                let points = part.footprint.cells(part.grid.0, part.grid.1);
-                Falloff::new(&emitters(bay.tier), &points, bay.clear_height_mm())
-            });
-        }
         let wants: Vec<Want<'_>> = growing
             .iter()
-            .map(|(tray, i, part)| {
+            .map(|(part, light)| {
                 let crop = self.plan.crop(part.sowing);
+                let canopy_mm = part.canopy_mm;
                 Want {
-                    falloff: &self.falloffs[&key(tray, *i)],
-                    canopy_mm: part.canopy_mm,
+                    light: Box::new(move |height_mm| {
+                        let cells = light.field.hung(&light.cells, canopy_mm, height_mm);
+                        let through: Vec<f64> = cells.iter().map(|v| v * light.through).collect();
+                        Spread::of(&through)
+                    }),
+                    besides_mol_m2_d: light.besides_mol_m2_d(),
                     dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
                 }
             })
             .collect();
         let most_hours = growing
             .iter()
-            .map(|(_, _, part)| self.plan.crop(part.sowing).photoperiod_most_h)
+            .map(|(part, _)| self.plan.crop(part.sowing).photoperiod_most_h)
             .fold(f64::INFINITY, f64::min);
         let leaves_mm = tallest_leaves(standing)?.1.canopy_mm;
         // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
@@ -281,7 +422,7 @@ impl<'a> Looker<'a> {
         Some(Hang {
             setting,
             gap_mm: setting.height_mm - leaves_mm,
-            dli: Measures::dli(hang::spread_at(&wants, setting.height_mm), setting.hours_h),
+            dli: hang::dli_at(&wants, setting).into(),
             lowest_mm,
             sweep: if detailed {
                 hang::sweep(&wants, &sweep_from)
@@ -301,6 +442,42 @@ impl<'a> Looker<'a> {
             }),
         })
     }
+}
+
+/// Whether the lamps of a bay burn: something there wants light.
+fn burns(plan: &SoundPlan, bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {
+    !bay.tier.lamps.is_empty() && standing.iter().any(|s| s.wants_light(plan))
+}
+
+/// The share of a deck that lies under trays.
+fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> f64 {
+    let (w, d) = (bay.place.width_mm, bay.place.depth_mm);
+    let within = |side: [f64; 2], most: f64| (side[1].min(most) - side[0].max(0.0)).max(0.0);
+    let area = |f: &Footprint| within(f.x_mm, w) * within(f.y_mm, d);
+    let sum: f64 = standing.iter().map(|s| area(&s.footprint)).sum();
+    (sum / (w * d)).min(1.0)
+}
+
+/// The hours in which `ppfd` adds up to `dli`, from 0 to a day.
+fn hours_for(dli: f64, ppfd: f64) -> f64 {
+    (dli / dli_mol_m2_d(ppfd, 1.0)).clamp(0.0, 24.0)
+}
+
+/// The shares of the seedlings' cells whose daily light lies under and over their own crop's band.
+fn outside_bands(trays: &[TrayOnDay], daily: &[f64]) -> (f64, f64) {
+    let (mut cells, mut under, mut over) = (0, 0, 0);
+    let mut daily = daily.iter();
+    for part in trays.iter().flat_map(|tray| &tray.parts) {
+        for &dli in daily.by_ref().take(part.ppfd.len()) {
+            if part.stage == Some(Stage::Grow) {
+                cells += 1;
+                under += usize::from(dli < part.target.low);
+                over += usize::from(dli > part.target.high);
+            }
+        }
+    }
+    let share = |n: usize| n as f64 / f64::from(cells.max(1));
+    (share(under), share(over))
 }
 
 /// The first cell that gets `ppfd`: the first of equals, so that its mark does not jump about.
@@ -359,7 +536,7 @@ fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
 }
 
 fn power_why(bay: &Bay<'_>, plan: &SoundPlan) -> Why {
-    let watts: f64 = bay.tier.lamps.iter().map(|lamp| lamp.watts).sum();
+    let watts: f64 = bay.tier.lamps.iter().map(Lamp::drawn_w).sum();
     Why {
         rule: say!(
             "{watts} at {volts}, {hours} a day while something here wants light, at {price} a kWh",

@@ -15,7 +15,6 @@ use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
 use crate::room::{Bay, BayRef};
 use crate::space::BayFit;
-use crate::units::dli_mol_m2_d;
 use crate::words::Why;
 
 pub use look::Looker;
@@ -129,16 +128,6 @@ pub struct Measures {
     pub best: f64,
 }
 
-impl Measures {
-    fn dli(ppfd: Spread, hours: f64) -> Self {
-        Self {
-            mean: dli_mol_m2_d(ppfd.mean, hours),
-            worst: dli_mol_m2_d(ppfd.least, hours),
-            best: dli_mol_m2_d(ppfd.most, hours),
-        }
-    }
-}
-
 impl From<Spread> for Measures {
     fn from(s: Spread) -> Self {
         Self {
@@ -167,6 +156,18 @@ pub struct BayLight {
     pub ppfd: Measures,
     /// Daily light integral in mol/m²/d; zeros while the lamps are off.
     pub dli: Measures,
+    /// What of the mean PPFD walls and decks send back, in µmol/m²/s.
+    pub sent_back: f64,
+    /// What of the mean DLI falls through the deck above, in mol/m²/d.
+    pub from_above_mol_m2_d: f64,
+    /// What a lux meter beside the leaves shows while the lamps burn.
+    pub lux: Measures,
+    /// The share of the seedlings' cells whose DLI lies under their own crop's band.
+    pub under: f64,
+    /// The share of the seedlings' cells whose DLI lies over their own crop's band.
+    pub over: f64,
+    /// The hours from which and up to which the mean DLI lies in the target band.
+    pub hours_in_band: Option<Band>,
     /// Worst cell against the mean.
     pub evenness: f64,
     /// The darkest cell.

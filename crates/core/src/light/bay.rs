@@ -1,14 +1,42 @@
-//! A bay's lamps as emitters of photons, and a tray's cells as points.
+//! A bay's lamps as emitters of photons, a tray's cells as points, and the light on them.
 
-use super::emitter::{Emitter, beam_exponent};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+
+use super::ambient::{Ambient, Nodes, Places};
+use super::emitter::{Beam, Emitter, Optics, beam_exponent};
+use super::enclosure::{Enclosure, Faces, Fineness};
+use super::falloff::{Falloff, light_at};
+use super::photometry::Photometry;
 use super::photons::umol_per_s_per_klm;
-use crate::room::{Lamp, Tier};
+use super::surfaces;
+use crate::room::{Axis, Bay, LOWEST_FACE_MM, Lamp, Tier};
 use crate::units::area_m2;
 
-/// Photons per second that a lamp emits, in µmol/s: the maker's figure, or lumens x k.
-pub fn ppf_umol_s(lamp: &Lamp) -> f64 {
+/// Photons per second that a lamp emits when new and undimmed, in µmol/s: the maker's figure, or
+/// lumens x k.
+pub fn full_ppf_umol_s(lamp: &Lamp) -> f64 {
     lamp.ppf_umol_s
         .unwrap_or_else(|| lamp.flux_lm / 1000.0 * umol_per_s_per_klm(lamp.family, lamp.cct_k))
+}
+
+/// Photons per second that a lamp emits as it is, dimmed and aged, in µmol/s.
+pub fn ppf_umol_s(lamp: &Lamp) -> f64 {
+    full_ppf_umol_s(lamp) * lamp.dimmed() * lamp.maintained()
+}
+
+/// What a lux meter shows for a µmol/m²/s of the lamps of a tier together; 0 without light.
+pub fn lux_per_umol_m2_s(tier: &Tier) -> f64 {
+    let (mut klux, mut photons) = (0.0, 0.0);
+    for lamp in &tier.lamps {
+        let ppf = ppf_umol_s(lamp);
+        klux += ppf / umol_per_s_per_klm(lamp.family, lamp.cct_k);
+        photons += ppf;
+    }
+    if photons > 0.0 {
+        1000.0 * klux / photons
+    } else {
+        0.0
+    }
 }
 
 /// The emitters of all lamps of a tier, with flux in µmol/s, so that irradiance is PPFD.
@@ -19,10 +47,15 @@ pub fn emitters(tier: &Tier) -> Vec<Emitter> {
             let ppf = ppf_umol_s(lamp);
             let area = |f: &crate::room::Face| area_m2(f.length_mm, f.width_mm);
             let total: f64 = lamp.emitters.iter().map(area).sum();
+            let optics = match &lamp.distribution {
+                Some(data) => Optics::Measured(Arc::new(Photometry::new(data.clone(), lamp.along))),
+                None if lamp.bare_tube => Optics::Tube(lamp.along),
+                None => Optics::Beam(Beam::new(beam_exponent(lamp.beam_deg))),
+            };
             lamp.emitters.iter().map(move |face| {
                 let centre = match lamp.along {
-                    crate::room::Axis::X => [lamp.x_mm, lamp.y_mm + face.across_mm],
-                    crate::room::Axis::Y => [lamp.x_mm + face.across_mm, lamp.y_mm],
+                    Axis::X => [lamp.x_mm, lamp.y_mm + face.across_mm],
+                    Axis::Y => [lamp.x_mm + face.across_mm, lamp.y_mm],
                 };
                 Emitter::centred(
                     centre,
@@ -31,11 +64,255 @@ pub fn emitters(tier: &Tier) -> Vec<Emitter> {
                     lamp.along,
                     lamp.height_mm,
                     ppf * area(face) / total,
-                    beam_exponent(lamp.beam_deg),
+                    optics.clone(),
                 )
             })
         })
         .collect()
+}
+
+/// The light of a bay's lamps, straight and sent back, wherever they hang and whatever stands
+/// under them.
+#[derive(Debug)]
+pub struct BayField {
+    emitters: Vec<Emitter>,
+    level: Arc<Level>,
+    /// The height that all lamps share; `None` while they hang at different ones.
+    level_mm: Option<f64>,
+    /// What comes back with the lamps where they hang, when their heights differ.
+    uneven: Option<Ambient>,
+}
+
+/// What [`Level`] depends on.
+#[derive(Debug, Clone, PartialEq)]
+struct Key {
+    /// Their heights left out.
+    lamps: Vec<Lamp>,
+    size_mm: [f64; 3],
+    highest_face_mm: f64,
+    reflectance: Faces<f64>,
+    wires_above: bool,
+}
+
+/// A bay's light with all lamps at one height, whichever it is.
+#[derive(Debug)]
+struct Level {
+    size_mm: [f64; 3],
+    enclosure: Enclosure,
+    emitters: Vec<Emitter>,
+    sent_back: Ambient,
+    /// What reaches a level surface of each unit that the deck above sends down; `None` where
+    /// it lets nothing through.
+    let_down: Option<Ambient>,
+    cells: Mutex<Vec<Arc<CellField>>>,
+}
+
+/// A part of a tray in a [`BayField`].
+#[derive(Debug)]
+pub struct CellField {
+    points: Vec<(f64, f64)>,
+    places: Places,
+    falloff: Falloff,
+}
+
+/// Light that was reckoned before, by what it depends on: while a lamp is dragged, all but its
+/// own bay stays as it was, and even there much does.
+#[derive(Debug, Default)]
+pub struct Fields(Mutex<Vec<(Key, Arc<Level>)>>);
+
+/// How many bays, and how many parts of trays in a bay, are remembered.
+const MOST_REMEMBERED: usize = 300;
+
+/// Puts `value` at the end and drops the oldest when there are too many.
+fn remember<T>(list: &mut Vec<T>, value: T) {
+    if list.len() >= MOST_REMEMBERED {
+        list.remove(0);
+    }
+    list.push(value);
+}
+
+/// What a lock guards; a thread that panicked while it only read or pushed leaves it sound.
+fn open<T>(lock: &Mutex<T>) -> MutexGuard<'_, T> {
+    lock.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+impl Fields {
+    fn level(&self, key: Key, emitters: &[Emitter]) -> Arc<Level> {
+        let known = |list: &Vec<(Key, Arc<Level>)>| {
+            let hit = list.iter().find(|(of, _)| *of == key);
+            hit.map(|(_, level)| Arc::clone(level))
+        };
+        if let Some(level) = known(&open(&self.0)) {
+            return level;
+        }
+        // Not under the lock: others may look something else up meanwhile.
+        let level = Arc::new(Level::new(&key, emitters));
+        remember(&mut open(&self.0), (key, Arc::clone(&level)));
+        level
+    }
+}
+
+/// The emitters with all faces at `height_mm`.
+fn at_height(emitters: &[Emitter], height_mm: f64) -> Vec<Emitter> {
+    let at = |e: &Emitter| Emitter {
+        z_mm: height_mm,
+        ..e.clone()
+    };
+    emitters.iter().map(at).collect()
+}
+
+impl Level {
+    fn new(key: &Key, emitters: &[Emitter]) -> Self {
+        let glows = Faces {
+            ceiling: key.wires_above,
+            ..Faces::default()
+        };
+        let size_mm = key.size_mm;
+        let enclosure = Enclosure::new(size_mm, key.reflectance, glows, Fineness::Quick);
+        let none = Faces::default();
+        let heights = Nodes::new(
+            LOWEST_FACE_MM,
+            key.highest_face_mm,
+            enclosure.height_nodes(),
+        );
+        let hung = |height_mm| at_height(emitters, height_mm);
+        let sent_back = Ambient::new(&enclosure, size_mm, heights, hung, none);
+        let let_down = key.wires_above.then(|| {
+            let unit = Faces {
+                ceiling: 1.0,
+                ..none
+            };
+            let top = Nodes::new(size_mm[2], size_mm[2], 1);
+            Ambient::new(&enclosure, size_mm, top, |_| Vec::new(), unit)
+        });
+        Self {
+            size_mm,
+            enclosure,
+            emitters: emitters.to_vec(),
+            sent_back,
+            let_down,
+            cells: Mutex::default(),
+        }
+    }
+}
+
+impl BayField {
+    /// The field of `bay` when `covered` of its deck lies under trays; what `fields` remembers is
+    /// not reckoned again.
+    pub fn new(bay: &Bay<'_>, covered: f64, fields: &Fields) -> Self {
+        let emitters = emitters(bay.tier);
+        let without_height = |lamp: &Lamp| Lamp {
+            height_mm: 0.0,
+            ..lamp.clone()
+        };
+        let key = Key {
+            lamps: bay.tier.lamps.iter().map(without_height).collect(),
+            size_mm: [
+                bay.place.width_mm,
+                bay.place.depth_mm,
+                bay.clear_height_mm(),
+            ],
+            highest_face_mm: bay.highest_face_mm(),
+            reflectance: surfaces::reflectance(bay, covered),
+            wires_above: bay
+                .above()
+                .is_some_and(|above| surfaces::let_down(&above, 0.0) > 0.0),
+        };
+        let level = fields.level(key, &emitters);
+        let first = emitters.first().map(|e| e.z_mm);
+        let level_mm = first.filter(|z| emitters.iter().all(|e| (e.z_mm - z).abs() < 0.5));
+        let lowest_mm = emitters.iter().map(|e| e.z_mm).reduce(f64::min);
+        let uneven = lowest_mm.filter(|_| level_mm.is_none()).map(|lowest| {
+            let one = Nodes::new(lowest, lowest, 1);
+            let as_hung = |_| emitters.clone();
+            let none = Faces::default();
+            Ambient::new(&level.enclosure, level.size_mm, one, as_hung, none)
+        });
+        Self {
+            emitters,
+            level,
+            level_mm,
+            uneven,
+        }
+    }
+
+    /// The cells of a part whose middles are `points`.
+    pub fn cells(&self, points: Vec<(f64, f64)>) -> Arc<CellField> {
+        let level = &self.level;
+        let known = open(&level.cells)
+            .iter()
+            .find(|cells| cells.points == points)
+            .cloned();
+        known.unwrap_or_else(|| {
+            let cells = Arc::new(CellField {
+                places: level.sent_back.places(&points),
+                falloff: Falloff::new(&level.emitters, &points, level.size_mm[2]),
+                points,
+            });
+            remember(&mut open(&level.cells), Arc::clone(&cells));
+            cells
+        })
+    }
+
+    /// PPFD on each cell at `canopy_mm` with all lamps at `height_mm`, in µmol/m²/s.
+    pub fn hung(&self, cells: &CellField, canopy_mm: f64, height_mm: f64) -> Vec<f64> {
+        let mut light = cells.falloff.at(height_mm - canopy_mm);
+        if height_mm > canopy_mm {
+            let sent_back = &self.level.sent_back;
+            let back = sent_back.at(&cells.places, canopy_mm, height_mm);
+            light
+                .iter_mut()
+                .zip(back)
+                .for_each(|(sum, part)| *sum += part);
+        }
+        light
+    }
+
+    /// PPFD on each cell at `canopy_mm` with the lamps where they hang, and the part of it that
+    /// walls and decks send back, in µmol/m²/s.
+    pub fn now(&self, cells: &CellField, canopy_mm: f64) -> (Vec<f64>, Vec<f64>) {
+        let (ambient, height_mm) = self.as_hung();
+        let back = ambient.at(&cells.places, canopy_mm.min(height_mm), height_mm);
+        let sum =
+            |(&point, back): (&(f64, f64), &f64)| light_at(&self.emitters, point, canopy_mm) + back;
+        let light = cells.points.iter().zip(&back).map(sum).collect();
+        (light, back)
+    }
+
+    fn as_hung(&self) -> (&Ambient, f64) {
+        let faces = self.emitters.iter().map(|e| e.z_mm);
+        let lowest = faces.fold(self.level.size_mm[2], f64::min);
+        match (&self.uneven, self.level_mm) {
+            (Some(uneven), _) => (uneven, lowest),
+            (None, level_mm) => (&self.level.sent_back, level_mm.unwrap_or(lowest)),
+        }
+    }
+
+    /// The mean of the light on the deck, in µmol/m²/s: what a wire deck may let down.
+    pub fn mean_on_deck(&self) -> f64 {
+        const GRID: [u32; 2] = [8, 5];
+        let deck = Footprint {
+            x_mm: [0.0, self.level.size_mm[0]],
+            y_mm: [0.0, self.level.size_mm[1]],
+        };
+        let points = deck.cells(GRID[0], GRID[1]);
+        let (ambient, height_mm) = self.as_hung();
+        let back = ambient.at(&ambient.places(&points), 0.0, height_mm);
+        let direct = points
+            .iter()
+            .map(|&point| light_at(&self.emitters, point, 0.0));
+        (direct.sum::<f64>() + back.iter().sum::<f64>()) / points.len() as f64
+    }
+
+    /// PPFD on each cell at `canopy_mm` of `exitance` µmol/m²/s that the deck above sends down.
+    pub fn from_above(&self, cells: &CellField, canopy_mm: f64, exitance: f64) -> Vec<f64> {
+        let top = self.level.size_mm[2];
+        let unit = self.level.let_down.as_ref();
+        unit.map_or_else(Vec::new, |unit| {
+            let light = unit.at(&cells.places, canopy_mm.min(top), top);
+            light.into_iter().map(|value| value * exitance).collect()
+        })
+    }
 }
 
 /// A tray's outline on the deck.

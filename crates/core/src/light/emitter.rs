@@ -1,14 +1,16 @@
-//! Direct light from a flat rectangle that faces down.
-//!
-//! Intensity falls as I₀ cosᵐθ. For m = 1 (Lambertian) the irradiance has a closed form; for any
-//! other m it is summed over the rectangle.
+//! Direct light from a lamp's emitting face: a flat rectangle that faces down, a bare tube, or a
+//! rectangle with a measured distribution.
 
-use std::f64::consts::{LN_2, TAU};
+use std::f64::consts::{FRAC_PI_2, LN_2, PI, TAU};
+use std::sync::Arc;
 
+use super::angle::angle;
+use super::photometry::Photometry;
+use super::quadrature::{four, graded, nearest};
 use crate::room::Axis;
 
-/// A horizontal rectangle that emits downwards; lengths in mm.
-#[derive(Debug, Clone, Copy, PartialEq)]
+/// An emitting face; lengths in mm.
+#[derive(Debug, Clone, PartialEq)]
 pub struct Emitter {
     /// Left and right edge.
     pub x_mm: [f64; 2],
@@ -18,8 +20,114 @@ pub struct Emitter {
     pub z_mm: f64,
     /// All that it emits, in lm, µmol/s or any unit; irradiance comes out in that unit per m².
     pub flux: f64,
-    /// The exponent m of its beam.
-    pub beam_exponent: f64,
+    /// Where it sends it.
+    pub optics: Optics,
+}
+
+/// Where an emitting face sends its light.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Optics {
+    /// Downwards, as I₀ cosᵐθ.
+    Beam(Beam),
+    /// All round a tube whose length runs along an axis, as cosψ of the elevation off its normal.
+    Tube(Axis),
+    /// As measured.
+    Measured(Arc<Photometry>),
+}
+
+/// A direction that a surface faces.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Facing {
+    /// The ceiling's.
+    Down,
+    /// A tray's.
+    Up,
+    /// The left wall's, towards +x.
+    Right,
+    /// The right wall's, towards -x.
+    Left,
+    /// The front's, towards +y.
+    Back,
+    /// The back wall's, towards -y.
+    Front,
+}
+
+impl Facing {
+    /// The axis of its normal (0 x, 1 y, 2 z) and the normal's sign along it.
+    pub fn normal(self) -> (usize, f64) {
+        match self {
+            Self::Right => (0, 1.0),
+            Self::Left => (0, -1.0),
+            Self::Back => (1, 1.0),
+            Self::Front => (1, -1.0),
+            Self::Up => (2, 1.0),
+            Self::Down => (2, -1.0),
+        }
+    }
+}
+
+/// A beam whose intensity falls as cosᵐθ.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Beam {
+    exponent: f64,
+    /// ∫₀^φ cos^(m+1) at equal steps of φ up to π/2; none for m = 1, which has a closed form.
+    table: Option<Arc<[f64]>>,
+}
+
+const BEAM_STEPS: usize = 128;
+
+impl Beam {
+    /// The beam of exponent `m`; 1 is Lambertian.
+    pub fn new(m: f64) -> Self {
+        let table = (m != 1.0).then(|| {
+            let step = FRAC_PI_2 / BEAM_STEPS as f64;
+            let mut sum = 0.0;
+            let mut nodes = vec![0.0];
+            for i in 0..BEAM_STEPS {
+                let from = i as f64 * step;
+                sum += four([from, from + step], |phi| phi.cos().max(0.0).powf(m + 1.0));
+                nodes.push(sum);
+            }
+            nodes.into()
+        });
+        Self { exponent: m, table }
+    }
+
+    /// The exponent m.
+    pub fn exponent(&self) -> f64 {
+        self.exponent
+    }
+
+    /// ∫ cos^(m+1) from 0 to atan(y / s), by cubic pieces whose slopes are exact.
+    fn upper(&self, y: f64, s: f64) -> f64 {
+        let m = self.exponent;
+        let Some(table) = &self.table else {
+            let r2 = s * s + y * y;
+            return (s * y / r2 + (y / s).atan()) / 2.0;
+        };
+        let step = FRAC_PI_2 / BEAM_STEPS as f64;
+        let phi = (y.abs() / s).atan();
+        let i = ((phi / step) as usize).min(BEAM_STEPS - 1);
+        let t = phi / step - i as f64;
+        let slope = |i: usize| (i as f64 * step).cos().max(0.0).powf(m + 1.0) * step;
+        let (a, b, da, db) = (table[i], table[i + 1], slope(i), slope(i + 1));
+        let (t2, t3) = (t * t, t * t * t);
+        let value = a * (2.0 * t3 - 3.0 * t2 + 1.0)
+            + b * (3.0 * t2 - 2.0 * t3)
+            + da * (t3 - 2.0 * t2 + t)
+            + db * (t3 - t2);
+        value.copysign(y)
+    }
+
+    /// ∫ cos^(m-1) from 0 to atan(y / s), from [`Self::upper`] by the power rule.
+    fn lower(&self, y: f64, s: f64) -> f64 {
+        let m = self.exponent;
+        if self.table.is_none() {
+            return angle(y, s);
+        }
+        let r = (s * s + y * y).sqrt();
+        ((m + 1.0) * self.upper(y, s) - (s / r).powf(m) * y / r) / m
+    }
 }
 
 /// The exponent m of a beam whose intensity has fallen to half at `beam_deg` / 2 off its axis.
@@ -37,6 +145,9 @@ pub fn beam_exponent(beam_deg: f64) -> f64 {
     if (m - 1.0).abs() < 1e-9 { 1.0 } else { m }
 }
 
+/// The thickness of a tube, nearer than which nothing is reckoned.
+const TUBE_RADIUS_MM: f64 = 13.0;
+
 impl Emitter {
     /// A rectangle by its centre, with its length along one axis of the bay.
     pub fn centred(
@@ -46,39 +157,119 @@ impl Emitter {
         along: Axis,
         z_mm: f64,
         flux: f64,
-        beam_exponent: f64,
+        optics: Optics,
     ) -> Self {
-        let (half_x, half_y) = match along {
-            Axis::X => (length_mm / 2.0, width_mm / 2.0),
-            Axis::Y => (width_mm / 2.0, length_mm / 2.0),
-        };
+        let [half_x, half_y] = along.lay(length_mm, width_mm).map(|mm| mm / 2.0);
         Self {
             x_mm: [x - half_x, x + half_x],
             y_mm: [y - half_y, y + half_y],
             z_mm,
             flux,
-            beam_exponent,
+            optics,
         }
     }
 
-    /// Irradiance on a horizontal surface at (`x_mm`, `y_mm`, `z_mm`), in flux units per m²;
-    /// 0 at and above the emitter's own height.
-    pub fn irradiance(&self, x_mm: f64, y_mm: f64, z_mm: f64) -> f64 {
-        let h = self.z_mm - z_mm;
+    /// Whether light of it goes up too.
+    pub fn shines_up(&self) -> bool {
+        match &self.optics {
+            Optics::Beam(_) => false,
+            Optics::Tube(_) => true,
+            Optics::Measured(photometry) => photometry.shines_up(),
+        }
+    }
+
+    /// Irradiance at `point` (x, y, z in mm) on a surface that faces `facing`, in flux units per m².
+    pub fn irradiance(&self, point: [f64; 3], facing: Facing) -> f64 {
+        let x = self.x_mm.map(|edge| edge - point[0]);
+        let y = self.y_mm.map(|edge| edge - point[1]);
+        let h = self.z_mm - point[2];
+        let per_mm2 = match &self.optics {
+            Optics::Beam(beam) => self.from_beam(beam, x, y, h, facing),
+            Optics::Tube(along) => self.from_tube(*along, x, y, h, facing),
+            Optics::Measured(photometry) => self.measured(photometry, x, y, h, facing),
+        };
+        per_mm2 * 1e6
+    }
+
+    fn from_beam(&self, beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
         if h <= 0.0 {
             return 0.0;
         }
-        let x = self.x_mm.map(|edge| edge - x_mm);
-        let y = self.y_mm.map(|edge| edge - y_mm);
-        let area_m2 = crate::units::area_m2(x[1] - x[0], y[1] - y[0]);
-        if self.beam_exponent == 1.0 {
-            self.flux / area_m2 * configuration_factor(x, y, h)
-        } else {
-            // I₀ of flux Φ in the lower half space: Φ = 2π I₀ / (m + 1).
-            let m = self.beam_exponent;
-            self.flux / area_m2 * (m + 1.0) / TAU * beam_integral(x, y, h, m)
+        let exitance = self.flux / ((x[1] - x[0]) * (y[1] - y[0]));
+        match facing {
+            Facing::Down => 0.0,
+            Facing::Up if beam.exponent == 1.0 => exitance * configuration_factor(x, y, h),
+            Facing::Up => exitance * beam_factor(beam, x, y, h),
+            Facing::Right => exitance * side_factor(beam, x, y, h),
+            Facing::Left => exitance * side_factor(beam, mirrored(x), y, h),
+            Facing::Back => exitance * side_factor(beam, y, x, h),
+            Facing::Front => exitance * side_factor(beam, mirrored(y), x, h),
         }
     }
+
+    /// A line whose intensity per length is I' cosψ: Φ = π² I' l for a tube of length l.
+    fn from_tube(&self, along: Axis, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
+        let (run, across) = match along {
+            Axis::X => (x, (y[0] + y[1]) / 2.0),
+            Axis::Y => (y, (x[0] + x[1]) / 2.0),
+        };
+        let intensity = self.flux / (PI * PI * (run[1] - run[0]));
+        let s = across.hypot(h).max(TUBE_RADIUS_MM);
+        let (axis, sign) = facing.normal();
+        let own = if along == Axis::X { 0 } else { 1 };
+        if axis == own {
+            let run = if sign > 0.0 { run } else { mirrored(run) };
+            let [a, b] = run.map(|edge| s * s + edge.max(0.0).powi(2));
+            return intensity * s * (1.0 / a - 1.0 / b) / 2.0;
+        }
+        let ahead = sign * if axis == 2 { h } else { across };
+        if ahead <= 0.0 {
+            return 0.0;
+        }
+        let upto = |edge: f64| {
+            edge / (2.0 * s * s * (s * s + edge * edge)) + (edge / s).atan() / (2.0 * s * s * s)
+        };
+        intensity * s * ahead * (upto(run[1]) - upto(run[0]))
+    }
+
+    /// Summed over points of the face, close enough together for their distance.
+    fn measured(
+        &self,
+        photometry: &Photometry,
+        x: [f64; 2],
+        y: [f64; 2],
+        h: f64,
+        facing: Facing,
+    ) -> f64 {
+        let away = nearest(x).hypot(nearest(y)).hypot(h).max(1.0);
+        let pieces = |side: [f64; 2], most: usize| {
+            (((side[1] - side[0]) * 2.0 / away).ceil() as usize).clamp(2, most)
+        };
+        let (nx, ny) = (pieces(x, 24), pieces(y, 24));
+        let middle = |side: [f64; 2], i: usize, n: usize| {
+            side[0] + (side[1] - side[0]) * (i as f64 + 0.5) / n as f64
+        };
+        let (axis, sign) = facing.normal();
+        let mut sum = 0.0;
+        for i in 0..nx {
+            for j in 0..ny {
+                let towards = [middle(x, i, nx), middle(y, j, ny), h];
+                let r2: f64 = towards.iter().map(|d| d * d).sum();
+                let r = r2.sqrt().max(1.0);
+                let cosine = sign * towards[axis] / r;
+                if cosine > 0.0 {
+                    let share = photometry.share_per_sr(towards.map(|d| -d / r));
+                    sum += share * cosine / (r * r);
+                }
+            }
+        }
+        self.flux * sum / (nx * ny) as f64
+    }
+}
+
+/// An interval seen in a mirror at 0.
+fn mirrored(span: [f64; 2]) -> [f64; 2] {
+    [-span[1], -span[0]]
 }
 
 /// The configuration factor from a differential element to a parallel rectangle at distance `h`,
@@ -87,7 +278,7 @@ impl Emitter {
 /// Source: the standard closed form for an element opposite a rectangle's corner (Howell, A
 /// Catalog of Radiation Heat Transfer Configuration Factors, case B-3), summed over the four
 /// corners; each edge's two arc tangents are taken together.
-fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
+pub fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     let edge = |a: f64, b: [f64; 2]| {
         let s = (a * a + h * h).sqrt();
         a / s * (s * (b[1] - b[0])).atan2(s * s + b[0] * b[1])
@@ -95,58 +286,37 @@ fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     (edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU
 }
 
-/// Nodes and weights of Gauss-Legendre rules on [-1, 1].
-const GAUSS_2: &[(f64, f64)] = &[
-    (-0.577_350_269_189_625_8, 1.0),
-    (0.577_350_269_189_625_8, 1.0),
-];
-const GAUSS_4: &[(f64, f64)] = &[
-    (-0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
-    (-0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
-    (0.339_981_043_584_856_3, 0.652_145_154_862_546_1),
-    (0.861_136_311_594_052_6, 0.347_854_845_137_453_9),
-];
-
-/// ∫ (h/r)^(m+1) / r² dA over the rectangle.
-///
-/// Pieces are halved until they are small against their distance (the smaller the narrower the
-/// beam), then taken by Gauss-Legendre rules of 2 or 4 points a side; within 0.1 % of the exact value for
-/// the beams of lamps (m up to about 10), 0.5 % for pencils of light.
-fn beam_integral(x: [f64; 2], y: [f64; 2], h: f64, m: f64) -> f64 {
-    let (lx, ly) = (x[1] - x[0], y[1] - y[0]);
-    let nearest = |e: [f64; 2]| e[0].max(-e[1]).max(0.0);
-    let distance2 = h * h + nearest(x).powi(2) + nearest(y).powi(2);
-    // The kernel is about h / sqrt(m + 3) wide.
-    let longest = lx.max(ly);
-    // So far off the beam that a piece gives next to nothing, however coarsely it is taken.
-    let faint = (h * h / distance2).powf((m + 1.0) / 2.0) * lx * ly / distance2 < 1e-12;
-    if longest * longest * (m + 3.0) > 4.0 * distance2 && longest > 1e-3 && !faint {
-        return if lx >= ly {
-            let mid = (x[0] + x[1]) / 2.0;
-            beam_integral([x[0], mid], y, h, m) + beam_integral([mid, x[1]], y, h, m)
-        } else {
-            let mid = (y[0] + y[1]) / 2.0;
-            beam_integral(x, [y[0], mid], h, m) + beam_integral(x, [mid, y[1]], h, m)
-        };
-    }
-    // A side that is short against the distance needs fewer nodes: strips are narrow.
-    let rule = |side: f64| {
-        if side * side * (m + 3.0) < 0.4 * distance2 {
-            GAUSS_2
-        } else {
-            GAUSS_4
-        }
+/// The same for a beam: (m + 1)/2π ∫ h^(m+1) / r^(m+3) dA, in closed form along the longer side
+/// and by Gauss's rule across.
+fn beam_factor(beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
+    let m = beam.exponent;
+    let (long, short) = if x[1] - x[0] > y[1] - y[0] {
+        (x, y)
+    } else {
+        (y, x)
     };
-    let mut sum = 0.0;
-    for &(tx, wx) in rule(lx) {
-        let px = (x[0] + x[1] + tx * lx) / 2.0;
-        for &(ty, wy) in rule(ly) {
-            let py = (y[0] + y[1] + ty * ly) / 2.0;
-            let r2 = px * px + py * py + h * h;
-            sum += wx * wy * (h * h / r2).powf((m + 1.0) / 2.0) / r2;
-        }
+    // The kernel is about h / sqrt(m + 3) wide under the face, and wider to its sides.
+    let longest = |piece: [f64; 2]| 1.6 * nearest(piece).hypot(h) * (4.0 / (m + 3.0)).sqrt();
+    let sum = graded(short, &longest, &mut |across| {
+        let s = (across * across + h * h).sqrt();
+        (h / s).powf(m + 1.0) / s * (beam.upper(long[1], s) - beam.upper(long[0], s))
+    });
+    (m + 1.0) / TAU * sum
+}
+
+/// The factor of an upright element that faces along `ahead` towards a level rectangle `h` above
+/// it: 1/2π hᵐ ∫∫ (m + 1) X / r^(m+3), closed along both sides.
+fn side_factor(beam: &Beam, ahead: [f64; 2], beside: [f64; 2], h: f64) -> f64 {
+    let [near, far] = ahead.map(|edge| edge.max(0.0));
+    if far <= 0.0 {
+        return 0.0;
     }
-    sum * lx * ly / 4.0
+    let m = beam.exponent;
+    let upto = |edge: f64| {
+        let s = (edge * edge + h * h).sqrt();
+        (h / s).powf(m) * (beam.lower(beside[1], s) - beam.lower(beside[0], s))
+    };
+    (upto(near) - upto(far)) / TAU
 }
 
 #[cfg(test)]
@@ -159,17 +329,30 @@ mod tests {
             y_mm: [-12.0, 13.0],
             z_mm: 25.0,
             flux: 1600.0,
-            beam_exponent,
+            optics: Optics::Beam(Beam::new(beam_exponent)),
         }
     }
 
+    const ROUND: [Facing; 5] = [
+        Facing::Up,
+        Facing::Right,
+        Facing::Left,
+        Facing::Back,
+        Facing::Front,
+    ];
+
     #[test]
-    fn quadrature_and_closed_form_agree_where_both_hold() {
+    fn table_and_closed_form_agree_where_both_hold() {
         for (x, y) in [(575.0, 0.0), (-40.0, 60.0), (1149.0, 12.0), (300.0, 250.0)] {
-            let closed = strip(1.0).irradiance(x, y, 0.0);
-            // So near to 1 that only the way of computing differs.
-            let summed = strip(1.0 + 1e-9).irradiance(x, y, 0.0);
-            assert!((summed / closed - 1.0).abs() < 1e-3, "{closed} {summed}");
+            for facing in ROUND {
+                let closed = strip(1.0).irradiance([x, y, 0.0], facing);
+                // So near to 1 that only the way of computing differs.
+                let summed = strip(1.0 + 1e-9).irradiance([x, y, 0.0], facing);
+                assert!(
+                    (summed - closed).abs() < 2e-3 * closed + 1e-6,
+                    "{closed} {summed}"
+                );
+            }
         }
     }
 
@@ -180,16 +363,16 @@ mod tests {
             y_mm: [-500.0, 500.0],
             z_mm: 1.0,
             flux: 1000.0,
-            beam_exponent: 1.0,
+            optics: Optics::Beam(Beam::new(1.0)),
         };
-        assert!((face.irradiance(0.0, 0.0, 0.0) - 1000.0).abs() < 1.0);
+        assert!((face.irradiance([0.0; 3], Facing::Up) - 1000.0).abs() < 1.0);
     }
 
     #[test]
     fn far_away_it_is_a_point_source() {
-        for m in [1.0, 2.5, 6.0] {
+        for m in [0.5, 1.0, 2.5, 6.0, 40.0] {
             let lamp = strip(m);
-            let far = lamp.irradiance(575.0, 0.0, -50_000.0);
+            let far = lamp.irradiance([575.0, 0.0, -50_000.0], Facing::Up);
             let r_m = 50.025;
             let point = 1600.0 * (m + 1.0) / TAU / (r_m * r_m);
             assert!((far / point - 1.0).abs() < 1e-3, "m {m}: {far} {point}");
@@ -198,7 +381,66 @@ mod tests {
 
     #[test]
     fn nothing_above_its_own_face() {
-        assert_eq!(strip(1.0).irradiance(575.0, 0.0, 25.0), 0.0);
-        assert_eq!(strip(3.0).irradiance(575.0, 0.0, 90.0), 0.0);
+        for facing in ROUND {
+            assert_eq!(strip(1.0).irradiance([575.0, 0.0, 25.0], facing), 0.0);
+            assert_eq!(strip(3.0).irradiance([575.0, 0.0, 90.0], facing), 0.0);
+        }
+    }
+
+    /// What goes through the five sides of a box below the face, summed over small squares.
+    fn caught(lamp: &Emitter, up: bool) -> f64 {
+        let (lo, hi, n) = ([-400.0, -350.0, -300.0], [600.0, 450.0, 500.0], 160);
+        let mut facings = ROUND.to_vec();
+        if up {
+            facings.push(Facing::Down);
+        }
+        facings
+            .into_iter()
+            .map(|facing| {
+                let (axis, sign) = facing.normal();
+                let (u, v) = ((axis + 1) % 3, (axis + 2) % 3);
+                let step = |i: usize| (hi[i] - lo[i]) / n as f64;
+                let mut sum = 0.0;
+                for i in 0..n {
+                    for j in 0..n {
+                        let mut point = [0.0; 3];
+                        point[axis] = if sign > 0.0 { lo[axis] } else { hi[axis] };
+                        point[u] = lo[u] + (i as f64 + 0.5) * step(u);
+                        point[v] = lo[v] + (j as f64 + 0.5) * step(v);
+                        sum += lamp.irradiance(point, facing);
+                    }
+                }
+                sum * step(u) * step(v) / 1e6
+            })
+            .sum()
+    }
+
+    #[test]
+    fn all_that_is_emitted_arrives_somewhere() {
+        let base = Emitter {
+            x_mm: [-100.0, 250.0],
+            y_mm: [20.0, 60.0],
+            z_mm: 100.0,
+            flux: 1000.0,
+            optics: Optics::Beam(Beam::new(1.0)),
+        };
+        for m in [1.0, 0.6, 2.0, 5.5] {
+            let optics = Optics::Beam(Beam::new(m));
+            let lamp = Emitter {
+                optics,
+                ..base.clone()
+            };
+            let sum = caught(&lamp, false);
+            assert!((sum / 1000.0 - 1.0).abs() < 3e-3, "m {m}: {sum}");
+        }
+        for along in [Axis::X, Axis::Y] {
+            let optics = Optics::Tube(along);
+            let lamp = Emitter {
+                optics,
+                ..base.clone()
+            };
+            let sum = caught(&lamp, true);
+            assert!((sum / 1000.0 - 1.0).abs() < 3e-3, "tube {along:?}: {sum}");
+        }
     }
 }

@@ -5,16 +5,16 @@ use std::ops::RangeInclusive;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::falloff::{Falloff, Spread};
+use super::falloff::Spread;
 use crate::units::dli_mol_m2_d;
 
-/// What one tray wants from the lamps.
-#[derive(Debug)]
+/// What one tray gets and wants.
+#[allow(missing_debug_implementations)]
 pub struct Want<'a> {
-    /// How its light falls off with the gap.
-    pub falloff: &'a Falloff,
-    /// Height of its leaves over the deck.
-    pub canopy_mm: f64,
+    /// The light over its cells with the lamps' faces at a height over the deck, in µmol/m²/s.
+    pub light: Box<dyn Fn(f64) -> Spread + 'a>,
+    /// Daily light that it gets from elsewhere, whatever these lamps do, in mol/m²/d.
+    pub besides_mol_m2_d: f64,
     /// The band of daily light in mol/m²/d that suits it.
     pub dli_mol_m2_d: RangeInclusive<f64>,
 }
@@ -55,10 +55,7 @@ pub fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<f64> {
 
 /// The light on each tray with the lamps at `height_mm`.
 fn light_on(wants: &[Want<'_>], height_mm: f64) -> Vec<Spread> {
-    wants
-        .iter()
-        .map(|want| want.falloff.at(height_mm - want.canopy_mm))
-        .collect()
+    wants.iter().map(|want| (want.light)(height_mm)).collect()
 }
 
 fn together(trays: &[Spread]) -> Spread {
@@ -73,6 +70,23 @@ fn together(trays: &[Spread]) -> Spread {
 /// The light over all trays with the lamps at `height_mm`.
 pub fn spread_at(wants: &[Want<'_>], height_mm: f64) -> Spread {
     together(&light_on(wants, height_mm))
+}
+
+/// The daily light over all trays with `setting`, in mol/m²/d.
+pub fn dli_at(wants: &[Want<'_>], setting: Setting) -> Spread {
+    let trays: Vec<Spread> = wants
+        .iter()
+        .zip(light_on(wants, setting.height_mm))
+        .map(|(want, ppfd)| {
+            let dli = |ppfd| dli_mol_m2_d(ppfd, setting.hours_h) + want.besides_mol_m2_d;
+            Spread {
+                mean: dli(ppfd.mean),
+                least: dli(ppfd.least),
+                most: dli(ppfd.most),
+            }
+        })
+        .collect();
+    together(&trays)
 }
 
 /// The light at each of `heights`.
@@ -112,7 +126,8 @@ fn miss_of(wants: &[Want<'_>], trays: &[Spread], hours_h: f64) -> f64 {
             [(ppfd.least, 1.0), (ppfd.most, 1.0), (ppfd.mean, 2.0)]
                 .into_iter()
                 .map(|(ppfd, weight)| {
-                    weight * outside(dli_mol_m2_d(ppfd, hours_h), &want.dli_mol_m2_d)
+                    let dli = dli_mol_m2_d(ppfd, hours_h) + want.besides_mol_m2_d;
+                    weight * outside(dli, &want.dli_mol_m2_d)
                 })
                 .sum::<f64>()
         })

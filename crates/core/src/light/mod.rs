@@ -5,9 +5,17 @@
 //! the searches that run over them ([`falloff`], [`hang`]) are three things: the last two take
 //! rectangles and numbers, never plans.
 
+pub mod ambient;
+mod angle;
 pub mod bay;
 pub mod emitter;
+pub mod enclosure;
 pub mod falloff;
 pub mod hang;
+pub mod ies;
+pub mod photometry;
 pub mod photons;
+mod quadrature;
 pub mod scene;
+pub mod surfaces;
+mod view;

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::emitter::Emitter;
+use super::emitter::{Beam, Emitter, Facing, Optics};
+use super::enclosure::{Enclosure, Faces, Fineness};
 use crate::fault::{Fault, Faults, Pointer};
 use crate::room::Axis;
 use crate::say;
@@ -22,6 +23,9 @@ pub struct Scene {
     pub emitters: Vec<SceneEmitter>,
     /// The points.
     pub grid: Grid,
+    /// Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+    #[serde(default)]
+    pub umol_per_s_per_klm: Option<f64>,
 }
 
 /// The box of a scene.
@@ -33,6 +37,28 @@ pub struct SceneBay {
     pub depth_mm: f64,
     /// Along z.
     pub height_mm: f64,
+    /// What its faces reflect; left out, all are open or black.
+    #[serde(default)]
+    pub reflectance: Reflectance,
+}
+
+/// The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
+/// or black) to 1.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Deserialize, ToSchema)]
+#[serde(default)]
+pub struct Reflectance {
+    /// At z = 0.
+    pub floor: f64,
+    /// At the top.
+    pub ceiling: f64,
+    /// At x = 0.
+    pub left: f64,
+    /// At the greatest x.
+    pub right: f64,
+    /// At the greatest y.
+    pub back: f64,
+    /// At y = 0.
+    pub front: f64,
 }
 
 /// An emitting rectangle of a scene; it faces down.
@@ -71,39 +97,68 @@ pub struct SceneLight {
     /// The scene's name.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
-    /// Illuminance in lux straight from the emitters: a row for each y, a column for each x.
+    /// Illuminance in lux on a level surface that faces up: a row for each y, a column for each x.
+    pub lux: Vec<Vec<f64>>,
+    /// What of it comes straight from the emitters.
     pub direct_lux: Vec<Vec<f64>>,
-    /// Mean over all points.
+    /// PPFD in µmol/m²/s, with the photons per lumen that the scene gives.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub ppfd: Option<Vec<Vec<f64>>>,
+    /// Mean of `lux` over all points.
+    pub mean_lux: f64,
+    /// Mean of `direct_lux` over all points.
     pub mean_direct_lux: f64,
+    /// Mean of `ppfd` over all points.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub mean_ppfd: Option<f64>,
 }
 
 /// Points times emitters that a scene may have: a few seconds of work at the worst.
 const MOST_WORK: usize = 50_000;
 
 impl Scene {
-    /// Computes the direct light on every point of the grid.
+    /// Computes the light on every point of the grid: straight from the emitters, and what the
+    /// faces send back.
     ///
     /// # Errors
     /// Every fault of the scene, by its path.
     pub fn light(&self) -> Result<SceneLight, Vec<Fault>> {
         self.check()?;
         let emitters: Vec<Emitter> = self.emitters.iter().map(Emitter::from).collect();
-        let direct_lux: Vec<Vec<f64>> = self
-            .grid
-            .y_mm
-            .iter()
-            .map(|&y| {
-                self.grid
-                    .x_mm
-                    .iter()
-                    .map(|&x| super::falloff::light_at(&emitters, (x, y), self.grid.z_mm))
-                    .collect()
-            })
-            .collect();
-        let points = (self.grid.x_mm.len() * self.grid.y_mm.len()) as f64;
+        let bay = &self.bay;
+        let size_mm = [bay.width_mm, bay.depth_mm, bay.height_mm];
+        let enclosure = Enclosure::new(
+            size_mm,
+            bay.reflectance.into(),
+            Faces::default(),
+            Fineness::Careful,
+        );
+        let reflected = enclosure.lit(&emitters, Faces::default());
+        let (grid, z) = (&self.grid, self.grid.z_mm);
+        let field = |at: &dyn Fn([f64; 3]) -> f64| -> Vec<Vec<f64>> {
+            let row = |&y: &f64| grid.x_mm.iter().map(|&x| at([x, y, z])).collect();
+            grid.y_mm.iter().map(row).collect()
+        };
+        let direct_lux = field(&|p| emitters.iter().map(|e| e.irradiance(p, Facing::Up)).sum());
+        let mut lux = field(&|p| reflected.irradiance_up(p));
+        for (row, direct) in lux.iter_mut().zip(&direct_lux) {
+            for (lux, direct) in row.iter_mut().zip(direct) {
+                *lux += direct;
+            }
+        }
+        let points = (grid.x_mm.len() * grid.y_mm.len()) as f64;
+        let mean = |field: &[Vec<f64>]| field.iter().flatten().sum::<f64>() / points;
+        let photons = |lux: f64| self.umol_per_s_per_klm.map(|k| lux / 1000.0 * k);
         Ok(SceneLight {
             name: self.name.clone(),
-            mean_direct_lux: direct_lux.iter().flatten().sum::<f64>() / points,
+            mean_lux: mean(&lux),
+            mean_direct_lux: mean(&direct_lux),
+            mean_ppfd: photons(mean(&lux)),
+            ppfd: lux
+                .iter()
+                .map(|row| row.iter().map(|&lux| photons(lux)).collect())
+                .collect(),
+            lux,
             direct_lux,
         })
     }
@@ -117,6 +172,30 @@ impl Scene {
         faults.number(&bay.at("width_mm"), self.bay.width_mm, size.clone(), mm);
         faults.number(&bay.at("depth_mm"), self.bay.depth_mm, size.clone(), mm);
         let ceiling = faults.number(&bay.at("height_mm"), self.bay.height_mm, size.clone(), mm);
+        let each = bay.at("reflectance");
+        let shares = [
+            ("floor", self.bay.reflectance.floor),
+            ("ceiling", self.bay.reflectance.ceiling),
+            ("left", self.bay.reflectance.left),
+            ("right", self.bay.reflectance.right),
+            ("back", self.bay.reflectance.back),
+            ("front", self.bay.reflectance.front),
+        ];
+        for (name, share) in shares {
+            faults.number(&each.at(name), share, 0.0..=1.0, Quantity::Plain);
+        }
+        if shares.iter().all(|(_, share)| *share > 0.99) {
+            faults.add(
+                &each,
+                shares[0].1,
+                say!("light that nothing takes up grows without end"),
+                say!("give at least one face a reflectance of 0.99 or less"),
+            );
+        }
+        if let Some(k) = self.umol_per_s_per_klm {
+            let at = root.at("umol_per_s_per_klm");
+            faults.number(&at, k, 0.1..=1000.0, Quantity::Plain);
+        }
         let up_to = |least: f64| {
             least..=if ceiling {
                 self.bay.height_mm
@@ -194,7 +273,20 @@ impl From<&SceneEmitter> for Emitter {
             e.along,
             e.height_mm,
             e.flux_lm,
-            e.beam_exponent,
+            Optics::Beam(Beam::new(e.beam_exponent)),
         )
+    }
+}
+
+impl From<Reflectance> for Faces<f64> {
+    fn from(r: Reflectance) -> Self {
+        Self {
+            floor: r.floor,
+            ceiling: r.ceiling,
+            left: r.left,
+            right: r.right,
+            front: r.front,
+            back: r.back,
+        }
     }
 }

@@ -10,7 +10,10 @@ pub mod tier;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use gear::{Axis, Face, Fan, LOWEST_FACE_MM, Lamp, LampFamily, MOST_OVERHANG_MM, Mat};
+pub use gear::{
+    Ageing, Axis, Dimmer, Distribution, Face, Fan, LOWEST_FACE_MM, Lamp, LampFamily,
+    MOST_OVERHANG_MM, Mat, PhotometricType,
+};
 pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot};
 pub use tier::{Side, Sides, Tier};
 

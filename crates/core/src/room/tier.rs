@@ -49,13 +49,17 @@ pub struct Sides {
     pub back: Side,
     /// At the front.
     pub front: Side,
+    /// Under the deck above; open leaves that deck bare.
+    #[serde(default, skip_serializing_if = "Side::is_open")]
+    pub top: Side,
 }
 
 /// What closes one side of a bay.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Side {
     /// Nothing: light and air pass.
+    #[default]
     Open,
     /// A matt white board.
     White,
@@ -63,6 +67,13 @@ pub enum Side {
     Foil,
     /// A cloth or clear sheet that can be drawn.
     Curtain,
+}
+
+impl Side {
+    /// Whether nothing is there.
+    pub fn is_open(&self) -> bool {
+        *self == Self::Open
+    }
 }
 
 impl Tier {

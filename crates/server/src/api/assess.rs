@@ -1,6 +1,7 @@
 //! The assessment of a document, saved or not: "what if" while dragging is this same call.
 
 use axum::Json;
+use axum::extract::State;
 use axum::http::StatusCode;
 use jiff::civil::Date;
 use serde::Deserialize;
@@ -14,7 +15,7 @@ use sunrise_core::site::days_between;
 use sunrise_core::units::Quantity;
 use utoipa::ToSchema;
 
-use super::{off_thread, sound};
+use super::{App, off_thread, sound};
 use crate::body;
 use crate::problem::Problem;
 
@@ -43,7 +44,10 @@ pub struct WhatIf {
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn what_if(body::Json(asked): body::Json<WhatIf>) -> Result<Json<Assessment>, Problem> {
+pub async fn what_if(
+    State(app): State<App>,
+    body::Json(asked): body::Json<WhatIf>,
+) -> Result<Json<Assessment>, Problem> {
     let WhatIf {
         plan,
         from,
@@ -52,9 +56,11 @@ pub async fn what_if(body::Json(asked): body::Json<WhatIf>) -> Result<Json<Asses
     } = asked;
     let days = DateSpan { from, to };
     check_days(days).map_err(|faults| Problem::faults(StatusCode::UNPROCESSABLE_ENTITY, faults))?;
-    let assessment =
-        off_thread(move || Ok(sunrise_core::assess(&sound(plan)?, days, detail))).await?;
-    Ok(Json(assessment))
+    let assessment = off_thread(move || {
+        let plan = sound(plan)?;
+        Ok(sunrise_core::assess_again(&plan, days, detail, &app.fields))
+    });
+    Ok(Json(assessment.await?))
 }
 
 /// A document and what to do with it.

@@ -15,6 +15,7 @@ use axum::routing::get;
 use axum::{Router, middleware};
 use serde_json::Value;
 use sunrise_core::fault::Fault;
+use sunrise_core::light::bay::Fields;
 use sunrise_core::plan::Plan;
 use sunrise_core::say;
 use sunrise_store::{Store, StoreError};
@@ -43,6 +44,8 @@ struct Document;
 #[derive(Clone)]
 struct App {
     store: Arc<Mutex<Store>>,
+    /// Light reckoned for earlier requests: most of a room stays as it was from one to the next.
+    fields: Arc<Fields>,
 }
 
 impl App {
@@ -98,6 +101,7 @@ pub fn router(store: Store) -> Router {
     let (router, document) = routes().split_for_parts();
     let app = App {
         store: Arc::new(Mutex::new(store)),
+        fields: Arc::default(),
     };
     router
         .route("/api/openapi.json", get(|| async { axum::Json(document) }))

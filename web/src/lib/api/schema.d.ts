@@ -248,6 +248,19 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How far a lamp's light has fallen off with use. */
+        Ageing: {
+            /**
+             * Format: double
+             * @description Hours that it has burnt.
+             */
+            burnt_h: number;
+            /**
+             * Format: double
+             * @description Hours after which 70 % of its light is left, by the maker (L70).
+             */
+            l70_h: number;
+        };
         /** @description The air of the room, as a thermometer between the shelves shows it. */
         Air: {
             /**
@@ -346,6 +359,29 @@ export interface components {
             ppfd: components["schemas"]["Measures"];
             /** @description Daily light integral in mol/m²/d; zeros while the lamps are off. */
             dli: components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description What of the mean PPFD walls and decks send back, in µmol/m²/s.
+             */
+            sent_back: number;
+            /**
+             * Format: double
+             * @description What of the mean DLI falls through the deck above, in mol/m²/d.
+             */
+            from_above_mol_m2_d: number;
+            /** @description What a lux meter beside the leaves shows while the lamps burn. */
+            lux: components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description The share of the seedlings' cells whose DLI lies under their own crop's band.
+             */
+            under: number;
+            /**
+             * Format: double
+             * @description The share of the seedlings' cells whose DLI lies over their own crop's band.
+             */
+            over: number;
+            hours_in_band?: components["schemas"]["Band"] | null;
             /**
              * Format: double
              * @description Worst cell against the mean.
@@ -582,6 +618,24 @@ export interface components {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
         } | "outline";
+        /** @description The brightness steps of a lamp. */
+        Dimmer: {
+            /** @description The share of its full light at each step, the least first; watts follow it. */
+            steps: number[];
+            /** @description The step it stands on, counted from 0. */
+            at: number;
+        };
+        /** @description How a luminaire's intensity was measured, by direction. */
+        Distribution: {
+            /** @description What its angles count. */
+            kind: components["schemas"]["PhotometricType"];
+            /** @description The vertical angles in degrees, rising. */
+            vertical_deg: number[];
+            /** @description The horizontal angles in degrees, rising. */
+            horizontal_deg: number[];
+            /** @description The intensity in cd: a list over the vertical angles for each horizontal one. */
+            candela: number[][];
+        };
         /** @description A clear opening, between the frames. */
         Door: {
             /**
@@ -971,7 +1025,8 @@ export interface components {
             cct_k: number;
             /**
              * Format: double
-             * @description Luminous flux of all its emitters together, all of it downwards.
+             * @description Luminous flux of all its emitters together when new and undimmed; all of it downwards,
+             *     but for bare tubes and measured distributions.
              */
             flux_lm: number;
             /**
@@ -1018,12 +1073,17 @@ export interface components {
             least_gap_mm: number;
             /** @description The emitting rectangles, which share the flux by area. */
             emitters: components["schemas"]["Face"][];
+            /** @description Whether its emitters are bare tubes that shine all round, without a reflector above. */
+            bare_tube?: boolean;
+            distribution?: components["schemas"]["Distribution"] | null;
+            dimmer?: components["schemas"]["Dimmer"] | null;
+            ageing?: components["schemas"]["Ageing"] | null;
         };
         /**
          * @description How a lamp's white is made.
          * @enum {string}
          */
-        LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard";
+        LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard" | "red_blue_led";
         /** @description A heat mat that lies on a deck. */
         Mat: {
             /** @description Identifier, unique among the tier's mats. */
@@ -1187,6 +1247,11 @@ export interface components {
             /** @description With what. */
             value: unknown;
         };
+        /**
+         * @description The system of angles of a [`Distribution`], as ANSI/IES LM-63 names them.
+         * @enum {string}
+         */
+        PhotometricType: "c" | "b" | "a";
         /** @description Something that holds trays on one or more decks of one size. */
         Place: {
             /** @description Identifier, unique among the places. */
@@ -1414,6 +1479,48 @@ export interface components {
             /** @description What it stands on. */
             feet: components["schemas"]["Feet"];
         };
+        /**
+         * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
+         *     or black) to 1.
+         */
+        Reflectance: {
+            /**
+             * Format: double
+             * @description At z = 0.
+             * @default 0
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description At the top.
+             * @default 0
+             */
+            ceiling: number;
+            /**
+             * Format: double
+             * @description At x = 0.
+             * @default 0
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description At the greatest x.
+             * @default 0
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description At the greatest y.
+             * @default 0
+             */
+            back: number;
+            /**
+             * Format: double
+             * @description At y = 0.
+             * @default 0
+             */
+            front: number;
+        };
         /** @description An edit in a plan's history. */
         Revision: {
             /**
@@ -1480,6 +1587,11 @@ export interface components {
             emitters: components["schemas"]["SceneEmitter"][];
             /** @description The points. */
             grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
         };
         /** @description The box of a scene. */
         SceneBay: {
@@ -1498,6 +1610,8 @@ export interface components {
              * @description Along z.
              */
             height_mm: number;
+            /** @description What its faces reflect; left out, all are open or black. */
+            reflectance?: components["schemas"]["Reflectance"];
         };
         /** @description An emitting rectangle of a scene; it faces down. */
         SceneEmitter: {
@@ -1535,13 +1649,27 @@ export interface components {
         SceneLight: {
             /** @description The scene's name. */
             name?: string | null;
-            /** @description Illuminance in lux straight from the emitters: a row for each y, a column for each x. */
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
             direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
             /**
              * Format: double
-             * @description Mean over all points.
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
              */
             mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
         };
         /** @description The season in outline. */
         Season: {
@@ -1641,6 +1769,8 @@ export interface components {
             back: components["schemas"]["Side"];
             /** @description At the front. */
             front: components["schemas"]["Side"];
+            /** @description Under the deck above; open leaves that deck bare. */
+            top?: components["schemas"]["Side"];
         };
         /** @description Where the plan is carried out. */
         Site: {

@@ -1,0 +1,40 @@
+//! A quick arc tangent for sums over thousands of corners.
+
+use std::f64::consts::FRAC_PI_2;
+
+/// The angle whose tangent is `y` / `s`, `s` > 0, within 2e-8: one division and no branch, so that
+/// whole rows go through vector instructions.
+///
+/// Source: Abramowitz & Stegun, Handbook of Mathematical Functions, 4.4.49 (from memory).
+pub fn angle(y: f64, s: f64) -> f64 {
+    let size = y.abs();
+    let t = size.min(s) / size.max(s);
+    let t2 = t * t;
+    let mut series = 0.002_866_225_7;
+    series = series * t2 - 0.016_165_736_7;
+    series = series * t2 + 0.042_909_613_8;
+    series = series * t2 - 0.075_289_640_0;
+    series = series * t2 + 0.106_562_639_3;
+    series = series * t2 - 0.142_088_994_4;
+    series = series * t2 + 0.199_935_508_5;
+    series = series * t2 - 0.333_331_452_8;
+    series = t + t * t2 * series;
+    let turn = if size > s { FRAC_PI_2 - series } else { series };
+    turn.copysign(y)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::angle;
+
+    #[test]
+    fn it_is_the_arc_tangent() {
+        for i in -4000..=4000 {
+            let y = f64::from(i) * 0.01;
+            for s in [0.001, 0.7, 13.0] {
+                let off = angle(y, s) - (y / s).atan();
+                assert!(off.abs() < 2.1e-8, "{y} / {s}: {off}");
+            }
+        }
+    }
+}
