@@ -163,7 +163,7 @@ impl<'a, 'f> Looker<'a, 'f> {
                 let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
                 let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
                 let from_above = from_above.map_or_else(Vec::new, |above| {
-                    let light = field.from_above(&cells, part.canopy_mm, above.exitance);
+                    let light = field.let_down(&cells, part.canopy_mm, above.exitance);
                     let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
                     dimmed(daily.collect())
                 });

@@ -305,7 +305,7 @@ impl BayField {
     }
 
     /// PPFD on each cell at `canopy_mm` of `exitance` µmol/m²/s that the deck above sends down.
-    pub fn from_above(&self, cells: &CellField, canopy_mm: f64, exitance: f64) -> Vec<f64> {
+    pub fn let_down(&self, cells: &CellField, canopy_mm: f64, exitance: f64) -> Vec<f64> {
         let top = self.level.size_mm[2];
         let unit = self.level.let_down.as_ref();
         unit.map_or_else(Vec::new, |unit| {

@@ -184,14 +184,14 @@ impl Emitter {
         let y = self.y_mm.map(|edge| edge - point[1]);
         let h = self.z_mm - point[2];
         let per_mm2 = match &self.optics {
-            Optics::Beam(beam) => self.from_beam(beam, x, y, h, facing),
-            Optics::Tube(along) => self.from_tube(*along, x, y, h, facing),
-            Optics::Measured(photometry) => self.measured(photometry, x, y, h, facing),
+            Optics::Beam(beam) => self.beam_light(beam, x, y, h, facing),
+            Optics::Tube(along) => self.tube_light(*along, x, y, h, facing),
+            Optics::Measured(photometry) => self.measured_light(photometry, x, y, h, facing),
         };
         per_mm2 * 1e6
     }
 
-    fn from_beam(&self, beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
+    fn beam_light(&self, beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
         if h <= 0.0 {
             return 0.0;
         }
@@ -208,7 +208,7 @@ impl Emitter {
     }
 
     /// A line whose intensity per length is I' cosψ: Φ = π² I' l for a tube of length l.
-    fn from_tube(&self, along: Axis, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
+    fn tube_light(&self, along: Axis, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
         let (run, across) = match along {
             Axis::X => (x, (y[0] + y[1]) / 2.0),
             Axis::Y => (y, (x[0] + x[1]) / 2.0),
@@ -233,7 +233,7 @@ impl Emitter {
     }
 
     /// Summed over points of the face, close enough together for their distance.
-    fn measured(
+    fn measured_light(
         &self,
         photometry: &Photometry,
         x: [f64; 2],
@@ -241,29 +241,23 @@ impl Emitter {
         h: f64,
         facing: Facing,
     ) -> f64 {
-        let away = nearest(x).hypot(nearest(y)).hypot(h).max(1.0);
-        let pieces = |side: [f64; 2], most: usize| {
-            (((side[1] - side[0]) * 2.0 / away).ceil() as usize).clamp(2, most)
-        };
-        let (nx, ny) = (pieces(x, 24), pieces(y, 24));
-        let middle = |side: [f64; 2], i: usize, n: usize| {
-            side[0] + (side[1] - side[0]) * (i as f64 + 0.5) / n as f64
-        };
         let (axis, sign) = facing.normal();
-        let mut sum = 0.0;
-        for i in 0..nx {
-            for j in 0..ny {
-                let towards = [middle(x, i, nx), middle(y, j, ny), h];
-                let r2: f64 = towards.iter().map(|d| d * d).sum();
-                let r = r2.sqrt().max(1.0);
-                let cosine = sign * towards[axis] / r;
-                if cosine > 0.0 {
-                    let share = photometry.share_per_sr(towards.map(|d| -d / r));
-                    sum += share * cosine / (r * r);
-                }
-            }
-        }
-        self.flux * sum / (nx * ny) as f64
+        let towards_us = |px: f64, py: f64| {
+            let towards = [px, py, h];
+            let r2: f64 = towards.iter().map(|d| d * d).sum();
+            let r = r2.sqrt().max(1.0);
+            let cosine = (sign * towards[axis] / r).max(0.0);
+            photometry.share_per_sr(towards.map(|d| -d / r)) * cosine / (r * r)
+        };
+        const NEAREST_MM: f64 = 10.0;
+        let away = |a: f64, b: f64| (a * a + b * b + h * h).sqrt().max(NEAREST_MM);
+        let beside = nearest(y);
+        let sum = graded(x, &|piece| away(nearest(piece), beside), &mut |px| {
+            graded(y, &|piece| away(px, nearest(piece)), &mut |py| {
+                towards_us(px, py)
+            })
+        });
+        self.flux * sum / ((x[1] - x[0]) * (y[1] - y[0]))
     }
 }
 

@@ -360,9 +360,10 @@ impl Enclosure {
             })
             .collect();
         for wall in &self.walls {
-            let end = wall.first + self.patches(wall, None).len();
-            for patch in wall.first..end {
-                source[patch] += own(wall) / wall.reflectance * self.area[patch];
+            let own = own(wall) / wall.reflectance;
+            let patches = wall.first..wall.first + self.patches(wall, None).len();
+            for (source, area) in source[patches.clone()].iter_mut().zip(&self.area[patches]) {
+                *source += own * area;
             }
         }
         let radiosity = self.balance(&source);
