@@ -16,6 +16,8 @@ pub struct Standing<'a> {
     pub tray: &'a Tray,
     /// Its kind.
     pub format: &'a TrayFormat,
+    /// What it stands on over the deck.
+    pub lift_mm: f64,
     /// Its dates as a whole.
     pub dates: TrayDates,
     /// Its stage as a whole on the date.
@@ -65,16 +67,21 @@ impl StandingPart<'_> {
 }
 
 impl Standing<'_> {
+    /// Its rim over the deck.
+    pub fn rim_mm(&self) -> f64 {
+        self.lift_mm + self.format.height_mm
+    }
+
     /// The top of its leaves, or of its rim, over the deck.
     pub fn canopy_mm(&self) -> f64 {
         let leaves = self.parts.iter().map(|part| part.canopy_mm);
-        leaves.fold(self.format.height_mm, f64::max)
+        leaves.fold(self.rim_mm(), f64::max)
     }
 
     /// The top of all of it over the deck, the dome too while it is on.
     pub fn top_mm(&self) -> f64 {
         let dome = self.format.dome_height_mm.filter(|_| self.domed);
-        let dome = dome.map_or(0.0, |mm| self.format.height_mm + mm);
+        let dome = dome.map_or(0.0, |mm| self.rim_mm() + mm);
         self.canopy_mm().max(dome)
     }
 
@@ -91,6 +98,7 @@ pub fn standing_in<'a>(
     bay: &Bay<'_>,
     date: Date,
 ) -> Vec<Standing<'a>> {
+    let lift_mm = bay.tier.lift_mm();
     let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
     plan.trays
         .iter()
@@ -117,12 +125,13 @@ pub fn standing_in<'a>(
                     footprint,
                     grid,
                     plant_height_mm,
-                    canopy_mm: format.height_mm + plant_height_mm,
+                    canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }
             });
             Some(Standing {
                 tray,
                 format,
+                lift_mm,
                 dates: tray_dates,
                 stage,
                 domed: stage == Stage::Germinate

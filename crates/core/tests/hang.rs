@@ -2,7 +2,7 @@
 
 use sunrise_core::light::emitter::{Beam, Emitter, Optics};
 use sunrise_core::light::falloff::{Falloff, Spread};
-use sunrise_core::light::hang::{Setting, Want, best, heights, miss, spread_at, sweep};
+use sunrise_core::light::hang::{self, Choice, Setting, Want, best, miss, spread_at, sweep};
 
 /// Strips of `ppf` µmol/s each along a deck of 1220 x 610 mm.
 fn strips(rows: &[f64], ppf: f64) -> Vec<Emitter> {
@@ -29,10 +29,26 @@ fn cells(x: f64) -> Vec<(f64, f64)> {
 
 fn want(falloff: &Falloff, canopy_mm: f64, low: f64, high: f64) -> Want<'_> {
     Want {
-        light: Box::new(move |height_mm| Spread::of(&falloff.at(height_mm - canopy_mm))),
+        light: Box::new(move |height_mm, lift_mm| {
+            Spread::of(&falloff.at(height_mm - lift_mm - canopy_mm))
+        }),
         besides_mol_m2_d: 0.0,
         dli_mol_m2_d: low..=high,
     }
+}
+
+/// Trays on the deck and lamps as bright as now.
+fn at(height_mm: f64) -> Choice {
+    Choice {
+        height_mm,
+        lift_mm: 0.0,
+        brightness: 1.0,
+    }
+}
+
+fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
+    let heights = hang::heights(lowest_mm, highest_mm, step_mm);
+    heights.into_iter().map(at).collect()
 }
 
 #[test]
@@ -68,13 +84,7 @@ fn strong_lamps_hang_high_and_burn_short() {
     let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], 150.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 70.0, 6.0, 10.0)];
     let setting = best(&wants, &heights(120.0, 390.0, 10.0), 18.0).unwrap();
-    assert_eq!(
-        setting,
-        Setting {
-            height_mm: 390.0,
-            hours_h: 12.0
-        }
-    );
+    assert_eq!(setting, Setting::new(at(390.0), 12.0));
 }
 
 #[test]
@@ -130,13 +140,13 @@ fn no_height_or_no_tray_is_no_setting() {
 fn the_sweep_falls_with_height_and_agrees_with_the_spread() {
     let falloff = Falloff::new(&strips(&[170.0, 440.0], 60.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 80.0, 6.0, 10.0)];
-    let points = sweep(&wants, &heights(140.0, 390.0, 10.0));
+    let points = sweep(&wants, &hang::heights(140.0, 390.0, 10.0), 0.0);
     assert_eq!(points.len(), 26);
     for pair in points.windows(2) {
         assert!(pair[1].best < pair[0].best, "{pair:?}");
     }
     for point in points {
         assert!(point.worst <= point.mean && point.mean <= point.best);
-        assert_eq!(spread_at(&wants, point.height_mm).mean, point.mean);
+        assert_eq!(spread_at(&wants, at(point.height_mm)).mean, point.mean);
     }
 }

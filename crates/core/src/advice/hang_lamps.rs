@@ -2,12 +2,12 @@
 //! band than the lamps do now.
 
 use super::{Finding, Severity, hang_here};
-use crate::bays::BayView;
+use crate::bays::{BayView, Hang, Step};
 use crate::light::hang::SAME;
 use crate::plan::DateSpan;
 use crate::say;
 use crate::units::Quantity;
-use crate::words::COMMON_PRACTICE;
+use crate::words::{COMMON_PRACTICE, Statement};
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let hang = view.computed.hang.as_ref()?;
@@ -47,15 +47,51 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         bay: Some(view.bay.reference()),
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
         days: DateSpan::day(view.date),
-        headline: say!(
-            "Hang at {height}, burn {hours}",
-            height = Quantity::LengthMm.of(hang.setting.height_mm),
-            hours = Quantity::Hours.of(hang.setting.hours_h),
-        ),
+        headline: headline(hang),
         reason,
         source: COMMON_PRACTICE,
         fixes: hang_here(view).into_iter().collect(),
     })
+}
+
+fn headline(hang: &Hang) -> Statement {
+    let mm = |value: f64| Quantity::LengthMm.of(value);
+    let hours = Quantity::Hours.of(hang.setting.hours_h);
+    let height = mm(hang.setting.height_mm);
+    let count = |links: i32| Quantity::Count.of(f64::from(links.abs()));
+    match hang.step {
+        Step::Anywhere => say!(
+            "Hang at {height}, burn {hours}",
+            height = height,
+            hours = hours
+        ),
+        Step::Links { change: 0, .. } => {
+            say!("Leave the chains, burn {hours}", hours = hours)
+        }
+        Step::Links { links, change } if change > 0 => say!(
+            "{change} links down to {height} (link {links}), burn {hours}",
+            change = count(change),
+            height = height,
+            links = count(links),
+            hours = hours
+        ),
+        Step::Links { links, change } => say!(
+            "{change} links up to {height} (link {links}), burn {hours}",
+            change = count(change),
+            height = height,
+            links = count(links),
+            hours = hours
+        ),
+        Step::Boxes { change_mm, .. } if change_mm == 0.0 => {
+            say!("Leave the boxes, burn {hours}", hours = hours)
+        }
+        Step::Boxes { lift_mm, .. } => say!(
+            "Stand the trays on {lift} of boxes, burn {hours}",
+            lift = mm(lift_mm),
+            hours = hours
+        ),
+        Step::Fixed => say!("Burn {hours}", hours = hours),
+    }
 }
 
 #[cfg(test)]

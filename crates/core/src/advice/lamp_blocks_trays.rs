@@ -2,6 +2,7 @@
 
 use super::{Finding, Severity};
 use crate::bays::BayView;
+use crate::placement::Standing;
 use crate::say;
 use crate::units::Quantity;
 
@@ -11,7 +12,7 @@ const HAND_MM: f64 = 70.0;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let lamps = &view.bay.tier.lamps;
     let lowest_mm = lamps.iter().map(|lamp| lamp.height_mm).reduce(f64::min)?;
-    let rims = view.standing.iter().map(|s| s.format.height_mm);
+    let rims = view.standing.iter().map(Standing::rim_mm);
     let rim_mm = rims.reduce(f64::max)?;
     let wanted_mm = rim_mm + HAND_MM;
     if lowest_mm >= wanted_mm {

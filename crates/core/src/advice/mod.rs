@@ -33,7 +33,7 @@ use crate::bays::BayView;
 use crate::fault::Pointer;
 use crate::places::PlaceView;
 use crate::plan::{DateSpan, SoundPlan};
-use crate::room::{BayRef, Place};
+use crate::room::{Adjust, BayRef, Place};
 use crate::season::SowingDates;
 use crate::words::{COMMON_PRACTICE, Statement};
 
@@ -225,9 +225,22 @@ fn hang_here(view: &BayView<'_>) -> Option<Fix> {
 
     let setting = view.computed.hang.as_ref()?.setting;
     let tier = view.bay.pointer();
-    let mut patch: Vec<PatchStep> = (0..view.bay.tier.lamps.len())
-        .map(|i| PatchStep::replace(&tier.at("lamps").at(i).at("height_mm"), setting.height_mm))
-        .collect();
+    let mut patch = Vec::new();
+    for (i, lamp) in view.bay.tier.lamps.iter().enumerate() {
+        let at = tier.at("lamps").at(i);
+        patch.push(PatchStep::replace(&at.at("height_mm"), setting.height_mm));
+        let Some(dimmer) = &lamp.dimmer else { continue };
+        let wanted = lamp.dimmed() * setting.brightness;
+        let off = |share: &f64| (share - wanted).abs();
+        let steps = dimmer.steps.iter().enumerate();
+        if let Some((step, _)) = steps.min_by(|a, b| off(a.1).total_cmp(&off(b.1))) {
+            patch.push(PatchStep::replace(&at.at("dimmer").at("at"), step));
+        }
+    }
+    if let Some(Adjust::Boxes(_)) = view.bay.tier.adjust {
+        let at = tier.at("adjust").at("boxes").at("stacked_mm");
+        patch.push(PatchStep::replace(&at, setting.lift_mm));
+    }
     patch.push(PatchStep::replace(
         &tier.at("photoperiod_h"),
         setting.hours_h,

@@ -2,20 +2,20 @@
 
 use std::collections::HashMap;
 use std::rc::Rc;
-use std::sync::Arc;
 
 use jiff::civil::Date;
 
+use super::adjust::{self, Ahead, Reach};
 use super::{
     Band, BayLight, BayOnDay, BayView, Cell, Detail, Hang, Measures, PartOnDay, TrayOnDay,
     least_gap_mm, tallest_leaves,
 };
-use crate::light::bay::{BayField, CellField, Fields, Footprint, lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::bay::{BayField, Fields, Footprint, lux_per_umol_m2_s, ppf_umol_s};
 use crate::light::falloff::Spread;
-use crate::light::hang::{self, Setting, Want};
+use crate::light::hang::{self, Want};
 use crate::light::surfaces::{THROUGH_DOME, let_down};
 use crate::load::DeckLoad;
-use crate::placement::{self, Standing, StandingPart};
+use crate::placement::{self, Standing};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM, Lamp};
@@ -40,9 +40,6 @@ pub struct Looker<'a, 'f> {
 /// The light on a part of a tray.
 struct PartLight {
     field: Rc<BayField>,
-    cells: Arc<CellField>,
-    /// What its dome lets through.
-    through: f64,
     /// PPFD of the bay's own lamps.
     ppfd: Vec<f64>,
     /// What of it walls and decks send back.
@@ -155,11 +152,7 @@ impl<'a, 'f> Looker<'a, 'f> {
         for s in standing {
             for part in &s.parts {
                 let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
-                let through = if s.domed && s.format.dome_height_mm.is_some() {
-                    THROUGH_DOME
-                } else {
-                    1.0
-                };
+                let through = through_dome(s);
                 let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
                 let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
                 let from_above = from_above.map_or_else(Vec::new, |above| {
@@ -169,8 +162,6 @@ impl<'a, 'f> Looker<'a, 'f> {
                 });
                 lights.push(PartLight {
                     field: Rc::clone(&field),
-                    cells,
-                    through,
                     ppfd: dimmed(ppfd),
                     sent_back: dimmed(sent_back),
                     from_above,
@@ -206,7 +197,7 @@ impl<'a, 'f> Looker<'a, 'f> {
             Vec::new()
         };
         let hang = if lamps {
-            self.hang(&bay, &standing, &part_lights, detailed)
+            self.hang(&bay, date, &standing, &part_lights, detailed)
         } else {
             None
         };
@@ -275,7 +266,8 @@ impl<'a, 'f> Looker<'a, 'f> {
                     stage: s.stage,
                     x_mm: s.footprint.x_mm,
                     y_mm: s.footprint.y_mm,
-                    rim_mm: s.format.height_mm,
+                    rim_mm: s.rim_mm(),
+                    lift_mm: s.lift_mm,
                     dome_mm: s.format.dome_height_mm.filter(|_| s.domed),
                     parts: parts.collect(),
                     until: placement::leaves_on(s, date),
@@ -379,68 +371,111 @@ impl<'a, 'f> Looker<'a, 'f> {
     fn hang(
         &self,
         bay: &Bay<'_>,
+        date: Date,
         standing: &[Standing<'_>],
         part_lights: &[PartLight],
         detailed: bool,
     ) -> Option<Hang> {
-        let growing: Vec<(&StandingPart<'_>, &PartLight)> = standing
+        let field = part_lights.first().map(|light| Rc::clone(&light.field))?;
+        let above: Vec<f64> = part_lights
             .iter()
-            .flat_map(|s| &s.parts)
-            .zip(part_lights)
-            .filter(|(part, _)| part.is_growing())
+            .map(PartLight::besides_mol_m2_d)
             .collect();
-        let wants: Vec<Want<'_>> = growing
-            .iter()
-            .map(|(part, light)| {
-                let crop = self.plan.crop(part.sowing);
-                let canopy_mm = part.canopy_mm;
-                Want {
-                    light: Box::new(move |height_mm| {
-                        let cells = light.field.hung(&light.cells, canopy_mm, height_mm);
-                        let through: Vec<f64> = cells.iter().map(|v| v * light.through).collect();
-                        Spread::of(&through)
-                    }),
-                    besides_mol_m2_d: light.besides_mol_m2_d(),
-                    dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
-                }
-            })
-            .collect();
-        let most_hours = growing
-            .iter()
-            .map(|(part, _)| self.plan.crop(part.sowing).photoperiod_most_h)
-            .fold(f64::INFINITY, f64::min);
-        let leaves_mm = tallest_leaves(standing)?.1.canopy_mm;
-        // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
-        let leaves = standing.iter().map(Standing::canopy_mm);
-        let tops = standing.iter().map(Standing::top_mm);
-        let lowest_mm =
-            (leaves.fold(0.0, f64::max) + least_gap_mm(bay)).max(tops.fold(0.0, f64::max));
+        let besides = Spread::of(&above).mean;
+        let here = ahead(self.plan, bay, &field, standing, besides)?;
+        let (leaves_mm, lift_mm) = (tallest_leaves(standing)?.1.canopy_mm, bay.tier.lift_mm());
         let step_mm = hanging_step_mm(self.plan.site.units);
-        let heights = hang::heights(lowest_mm, bay.highest_face_mm(), step_mm);
-        let setting = hang::best(&wants, &heights, most_hours)?;
+        let lowest_mm = here.reach.lowest_mm(lift_mm);
+        let choices = adjust::choices(bay, here.reach, step_mm);
+        let setting = hang::best(&here.wants, &choices, here.most_hours)?;
+        let now = adjust::now(bay);
         let sweep_from = hang::heights(leaves_mm + 1.0, bay.highest_face_mm(), step_mm);
         Some(Hang {
             setting,
-            gap_mm: setting.height_mm - leaves_mm,
-            dli: hang::dli_at(&wants, setting).into(),
+            step: adjust::step(bay, now, setting),
+            gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),
+            dli: hang::dli_at(&here.wants, setting).into(),
             lowest_mm,
             sweep: if detailed {
-                hang::sweep(&wants, &sweep_from)
+                hang::sweep(&here.wants, &sweep_from, lift_mm)
             } else {
                 Vec::new()
             },
-            miss: hang::miss(&wants, setting),
-            miss_now: miss_now(bay, &wants),
+            adjustments: if detailed {
+                adjust::adjustments(bay, date, DAYS_AHEAD, step_mm, |date| {
+                    let standing = placement::standing_in(self.plan, self.dates, bay, date);
+                    ahead(self.plan, bay, &field, &standing, besides)
+                })
+            } else {
+                Vec::new()
+            },
+            miss: hang::miss(&here.wants, setting),
+            miss_now: hang::miss(&here.wants, now),
             why: detailed.then(|| Why {
                 rule: say!(
-                    "of all heights from {lowest} to {highest} and hours up to {hours}: first those that leave the least light outside the band, then the most even, then the fewest hours",
+                    "of all that can be set, from {lowest} to {highest} and up to {hours}: first what leaves the least light outside the band, then the most even, then the least energy",
                     lowest = Quantity::LengthMm.of(lowest_mm),
                     highest = Quantity::LengthMm.of(bay.highest_face_mm()),
-                    hours = Quantity::Hours.of(most_hours),
+                    hours = Quantity::Hours.of(here.most_hours),
                 ),
                 source: COMMON_PRACTICE,
             }),
         })
+    }
+}
+
+/// How many days ahead changes are listed: longer than any seedling stays under lamps.
+const DAYS_AHEAD: i32 = 100;
+
+/// What the seedlings among `standing` get and want; `None` when there are none. `besides` is
+/// the daily light that falls through the deck above.
+fn ahead(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    field: &Rc<BayField>,
+    standing: &[Standing<'_>],
+    besides: f64,
+) -> Option<Ahead> {
+    let lift_now = bay.tier.lift_mm();
+    let (mut wants, mut most_hours) = (Vec::new(), f64::INFINITY);
+    for s in standing {
+        for part in s.parts.iter().filter(|part| part.is_growing()) {
+            let crop = plan.crop(part.sowing);
+            let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+            let (field, through) = (Rc::clone(field), through_dome(s));
+            let over_feet = part.canopy_mm - lift_now;
+            wants.push(Want {
+                light: Box::new(move |height_mm, lift_mm| {
+                    let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
+                    light.iter_mut().for_each(|ppfd| *ppfd *= through);
+                    Spread::of(&light)
+                }),
+                besides_mol_m2_d: besides,
+                dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
+            });
+            most_hours = most_hours.min(crop.photoperiod_most_h);
+        }
+    }
+    // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
+    let leaves_mm = standing.iter().map(Standing::canopy_mm).fold(0.0, f64::max);
+    let tops_mm = standing.iter().map(Standing::top_mm).fold(0.0, f64::max);
+    (!wants.is_empty()).then(|| Ahead {
+        wants,
+        reach: Reach {
+            leaves_mm: leaves_mm - lift_now,
+            tops_mm: tops_mm - lift_now,
+            least_gap_mm: least_gap_mm(bay),
+        },
+        most_hours,
+    })
+}
+
+/// What the dome of a tray lets through.
+fn through_dome(s: &Standing<'_>) -> f64 {
+    if s.domed && s.format.dome_height_mm.is_some() {
+        THROUGH_DOME
+    } else {
+        1.0
     }
 }
 
@@ -496,19 +531,6 @@ fn cell_with(ppfd: f64, trays: &[TrayOnDay]) -> Cell {
             Some(Cell { tray, x_mm, y_mm })
         })
         .expect("the value was found in one of these cells")
-}
-
-/// How far the lamps as they hang miss the bands. Lamps at different heights count at their mean.
-fn miss_now(bay: &Bay<'_>, wants: &[Want<'_>]) -> f64 {
-    let lamps = &bay.tier.lamps;
-    let mean = lamps.iter().map(|l| l.height_mm).sum::<f64>() / lamps.len().max(1) as f64;
-    hang::miss(
-        wants,
-        Setting {
-            height_mm: mean,
-            hours_h: bay.tier.photoperiod_h,
-        },
-    )
 }
 
 /// The band that suits every seedling of the bay; where their bands do not meet, from the least

@@ -1,6 +1,7 @@
 //! A bay on a date: who stands there, what light each cell gets, how the lamps would hang best,
 //! and what they draw.
 
+mod adjust;
 mod look;
 
 use jiff::civil::Date;
@@ -17,6 +18,7 @@ use crate::room::{Bay, BayRef};
 use crate::space::BayFit;
 use crate::words::Why;
 
+pub use adjust::{Adjustment, Step};
 pub use look::Looker;
 
 /// A bay on a date.
@@ -70,8 +72,10 @@ pub struct TrayOnDay {
     pub x_mm: [f64; 2],
     /// Front and back edge on the deck.
     pub y_mm: [f64; 2],
-    /// Height of its rim.
+    /// Height of its rim over the deck.
     pub rim_mm: f64,
+    /// What it stands on over the deck: boxes.
+    pub lift_mm: f64,
     /// How far its dome reaches over the rim; `None` while it has none on.
     pub dome_mm: Option<f64>,
     /// What is sown in it.
@@ -192,6 +196,8 @@ pub struct BayLight {
 pub struct Hang {
     /// The setting.
     pub setting: Setting,
+    /// How a hand gets there from now.
+    pub step: Step,
     /// From the tallest leaves to the emitting faces at that height.
     pub gap_mm: f64,
     /// Daily light then.
@@ -200,6 +206,8 @@ pub struct Hang {
     pub lowest_mm: f64,
     /// The light against the height; empty when it was not asked for.
     pub sweep: Vec<SweepPoint>,
+    /// What to change on which day from now on, as plants grow; empty when it was not asked for.
+    pub adjustments: Vec<Adjustment>,
     /// How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
     pub miss: f64,
     /// The same for the lamps as they hang now.

@@ -75,6 +75,7 @@ impl Editor {
         let tier = Tier {
             storage: false,
             liner: false,
+            adjust: None,
             lamps: Vec::new(),
             mats: Vec::new(),
             fans: Vec::new(),

@@ -11,19 +11,35 @@ use crate::units::dli_mol_m2_d;
 /// What one tray gets and wants.
 #[allow(missing_debug_implementations)]
 pub struct Want<'a> {
-    /// The light over its cells with the lamps' faces at a height over the deck, in µmol/m²/s.
-    pub light: Box<dyn Fn(f64) -> Spread + 'a>,
+    /// The light over its cells in µmol/m²/s, with the lamps' faces at a height over the deck and
+    /// trays that stand on so much, both in mm; the lamps as bright as now.
+    pub light: Box<dyn Fn(f64, f64) -> Spread + 'a>,
     /// Daily light that it gets from elsewhere, whatever these lamps do, in mol/m²/d.
     pub besides_mol_m2_d: f64,
     /// The band of daily light in mol/m²/d that suits it.
     pub dli_mol_m2_d: RangeInclusive<f64>,
 }
 
-/// A height and hours.
+/// A place of lamps and trays to choose.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Choice {
+    /// The emitting faces above the deck.
+    pub height_mm: f64,
+    /// What the trays stand on.
+    pub lift_mm: f64,
+    /// How bright the lamps burn against now.
+    pub brightness: f64,
+}
+
+/// Choices and hours.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Setting {
     /// The emitting faces above the deck.
     pub height_mm: f64,
+    /// What the trays stand on.
+    pub lift_mm: f64,
+    /// How bright the lamps burn against now.
+    pub brightness: f64,
     /// Hours a day.
     pub hours_h: f64,
 }
@@ -53,9 +69,39 @@ pub fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<f64> {
     (first..=last).map(|i| i as f64 * step_mm).collect()
 }
 
-/// The light on each tray with the lamps at `height_mm`.
-fn light_on(wants: &[Want<'_>], height_mm: f64) -> Vec<Spread> {
-    wants.iter().map(|want| (want.light)(height_mm)).collect()
+impl Setting {
+    /// A choice and hours.
+    pub fn new(choice: Choice, hours_h: f64) -> Self {
+        Self {
+            height_mm: choice.height_mm,
+            lift_mm: choice.lift_mm,
+            brightness: choice.brightness,
+            hours_h,
+        }
+    }
+
+    fn choice(&self) -> Choice {
+        Choice {
+            height_mm: self.height_mm,
+            lift_mm: self.lift_mm,
+            brightness: self.brightness,
+        }
+    }
+}
+
+/// The light on each tray.
+fn light_on(wants: &[Want<'_>], choice: Choice) -> Vec<Spread> {
+    wants
+        .iter()
+        .map(|want| {
+            let Spread { mean, least, most } = (want.light)(choice.height_mm, choice.lift_mm);
+            Spread {
+                mean: mean * choice.brightness,
+                least: least * choice.brightness,
+                most: most * choice.brightness,
+            }
+        })
+        .collect()
 }
 
 fn together(trays: &[Spread]) -> Spread {
@@ -67,16 +113,16 @@ fn together(trays: &[Spread]) -> Spread {
     }
 }
 
-/// The light over all trays with the lamps at `height_mm`.
-pub fn spread_at(wants: &[Want<'_>], height_mm: f64) -> Spread {
-    together(&light_on(wants, height_mm))
+/// The light over all trays.
+pub fn spread_at(wants: &[Want<'_>], choice: Choice) -> Spread {
+    together(&light_on(wants, choice))
 }
 
 /// The daily light over all trays with `setting`, in mol/m²/d.
 pub fn dli_at(wants: &[Want<'_>], setting: Setting) -> Spread {
     let trays: Vec<Spread> = wants
         .iter()
-        .zip(light_on(wants, setting.height_mm))
+        .zip(light_on(wants, setting.choice()))
         .map(|(want, ppfd)| {
             let dli = |ppfd| dli_mol_m2_d(ppfd, setting.hours_h) + want.besides_mol_m2_d;
             Spread {
@@ -89,12 +135,17 @@ pub fn dli_at(wants: &[Want<'_>], setting: Setting) -> Spread {
     together(&trays)
 }
 
-/// The light at each of `heights`.
-pub fn sweep(wants: &[Want<'_>], heights: &[f64]) -> Vec<SweepPoint> {
+/// The light at each of `heights` with trays that stand on `lift_mm`.
+pub fn sweep(wants: &[Want<'_>], heights: &[f64], lift_mm: f64) -> Vec<SweepPoint> {
     heights
         .iter()
         .map(|&height_mm| {
-            let light = spread_at(wants, height_mm);
+            let choice = Choice {
+                height_mm,
+                lift_mm,
+                brightness: 1.0,
+            };
+            let light = spread_at(wants, choice);
             SweepPoint {
                 height_mm,
                 mean: light.mean,
@@ -110,7 +161,7 @@ pub fn sweep(wants: &[Want<'_>], heights: &[f64]) -> Vec<SweepPoint> {
 /// Per tray, the worst cell's shortfall and the best cell's excess, relative to the band's edge,
 /// and twice the mean's, since the mean is most of the plants.
 pub fn miss(wants: &[Want<'_>], setting: Setting) -> f64 {
-    let trays = light_on(wants, setting.height_mm);
+    let trays = light_on(wants, setting.choice());
     miss_of(wants, &trays, setting.hours_h)
 }
 
@@ -138,11 +189,11 @@ fn miss_of(wants: &[Want<'_>], trays: &[Spread], hours_h: f64) -> f64 {
 /// Two misses, or two spreads, closer than this are the same to a plant.
 pub const SAME: f64 = 0.02;
 
-/// The best setting among `heights` and hours up to `most_hours`; `None` without a height or tray.
+/// The best setting among `choices` and hours up to `most_hours`; `None` without a choice or tray.
 ///
 /// First the least miss; among those as good, the most even light (worst cell against the mean);
-/// among those as even, the fewest hours.
-pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Setting> {
+/// among those as even, the least energy.
+pub fn best(wants: &[Want<'_>], choices: &[Choice], most_hours: f64) -> Option<Setting> {
     struct Candidate {
         setting: Setting,
         miss: f64,
@@ -153,8 +204,8 @@ pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Sett
     }
     let steps = ((most_hours - LEAST_HOURS) / HOURS_STEP).floor().max(0.0) as i32;
     let mut candidates = Vec::new();
-    for &height_mm in heights {
-        let trays = light_on(wants, height_mm);
+    for &choice in choices {
+        let trays = light_on(wants, choice);
         let light = together(&trays);
         let evenness = if light.mean > 0.0 {
             light.least / light.mean
@@ -162,10 +213,8 @@ pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Sett
             0.0
         };
         for step in 0..=steps {
-            let setting = Setting {
-                height_mm,
-                hours_h: (LEAST_HOURS + f64::from(step) * HOURS_STEP).min(most_hours),
-            };
+            let hours_h = (LEAST_HOURS + f64::from(step) * HOURS_STEP).min(most_hours);
+            let setting = Setting::new(choice, hours_h);
             candidates.push(Candidate {
                 setting,
                 miss: miss_of(wants, &trays, setting.hours_h),
@@ -180,7 +229,8 @@ pub fn best(wants: &[Want<'_>], heights: &[f64], most_hours: f64) -> Option<Sett
     candidates
         .into_iter()
         .min_by(|a, b| {
-            let key = |c: &Candidate| (c.setting.hours_h, c.miss, -c.evenness);
+            let energy = |c: &Candidate| c.setting.hours_h * c.setting.brightness;
+            let key = |c: &Candidate| (energy(c), c.miss, -c.evenness);
             let (a, b) = (key(a), key(b));
             a.0.total_cmp(&b.0)
                 .then(a.1.total_cmp(&b.1))

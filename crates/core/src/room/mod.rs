@@ -15,7 +15,7 @@ pub use gear::{
     MOST_OVERHANG_MM, Mat, PhotometricType,
 };
 pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot};
-pub use tier::{Side, Sides, Tier};
+pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};
 
 use crate::fault::{Faults, Pointer};
 use crate::units::Quantity;

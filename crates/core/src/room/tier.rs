@@ -29,12 +29,59 @@ pub struct Tier {
     pub sides: Sides,
     /// Hours a day that the lamps burn while something here needs light.
     pub photoperiod_h: f64,
+    /// How the gap between lamps and leaves is changed; left out, lamps hang at any height.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub adjust: Option<Adjust>,
     /// The lamps that hang in the bay.
     pub lamps: Vec<Lamp>,
     /// The heat mats that lie on the deck.
     pub mats: Vec<Mat>,
     /// The fans in the bay.
     pub fans: Vec<Fan>,
+}
+
+/// A way of changing the gap between lamps and leaves.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Adjust {
+    /// Lamps hang by chains from the deck above and move link by link.
+    Chain(Chain),
+    /// Lamps stay; boxes under the trays lift them.
+    Boxes(Boxes),
+    /// Neither moves.
+    Fixed,
+}
+
+/// The chains that lamps hang by.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Chain {
+    /// How far a lamp moves by a link.
+    pub link_mm: f64,
+}
+
+/// The boxes that lift trays.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Boxes {
+    /// The height of each box, or of each layer of like ones, that is at hand.
+    pub heights_mm: Vec<f64>,
+    /// What the trays of the tier stand on now, 0 for the bare deck.
+    pub stacked_mm: f64,
+}
+
+impl Boxes {
+    /// Every height that boxes can be stacked to, the bare deck first.
+    pub fn stacks_mm(&self) -> Vec<f64> {
+        let mut stacks = vec![0.0];
+        for &height in &self.heights_mm {
+            let higher: Vec<f64> = stacks.iter().map(|stack| stack + height).collect();
+            stacks.extend(higher);
+        }
+        stacks.sort_by(f64::total_cmp);
+        stacks.dedup_by(|a, b| (*a - *b).abs() < 0.5);
+        stacks
+    }
 }
 
 /// What closes a bay at each of its sides.
@@ -77,6 +124,14 @@ impl Side {
 }
 
 impl Tier {
+    /// What the trays stand on over the deck.
+    pub fn lift_mm(&self) -> f64 {
+        match &self.adjust {
+            Some(Adjust::Boxes(boxes)) => boxes.stacked_mm,
+            _ => 0.0,
+        }
+    }
+
     /// The clear height that what hangs and stands in the bay takes up.
     pub fn needed_mm(&self) -> f64 {
         let lamps = self.lamps.iter().map(|l| l.height_mm + l.body_height_mm);
@@ -99,6 +154,24 @@ impl Tier {
             0.0..=24.0,
             Quantity::Hours,
         );
+        match &self.adjust {
+            Some(Adjust::Chain(chain)) => {
+                let at = at.at("adjust").at("chain").at("link_mm");
+                faults.number(&at, chain.link_mm, 2.0..=200.0, Quantity::LengthMm);
+            }
+            Some(Adjust::Boxes(boxes)) => {
+                let at = at.at("adjust").at("boxes");
+                let heights = at.at("heights_mm");
+                faults.count(&heights, boxes.heights_mm.len(), 1..=6);
+                for (i, &mm) in boxes.heights_mm.iter().enumerate() {
+                    faults.number(&heights.at(i), mm, 5.0..=1000.0, Quantity::LengthMm);
+                }
+                let most = clear_mm.unwrap_or(3500.0).max(0.0);
+                let stacked = at.at("stacked_mm");
+                faults.number(&stacked, boxes.stacked_mm, 0.0..=most, Quantity::LengthMm);
+            }
+            Some(Adjust::Fixed) | None => {}
+        }
         let lamps = at.at("lamps");
         faults.count(&lamps, self.lamps.len(), 0..=24);
         faults.unique(&lamps, self.lamps.iter().map(|lamp| lamp.id.as_str()));

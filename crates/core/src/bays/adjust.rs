@@ -1,0 +1,204 @@
+//! What can be moved in a bay: lamps link by link, boxes under trays, dimmers; and when it has to
+//! be, as plants grow.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::light::hang::{self, Choice, Setting, Want};
+use crate::room::{Adjust, Bay};
+use crate::site::plus_days;
+
+/// A setting as a hand carries it out.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Step {
+    /// Lamps hang at any height.
+    Anywhere,
+    /// Chains let out by `links` from the highest; `change` links more (lower) or fewer than now.
+    Links {
+        /// Links let out.
+        links: i32,
+        /// Against now; negative takes links in.
+        change: i32,
+    },
+    /// Trays stand on boxes of `lift_mm` together; `change_mm` more or less than now.
+    Boxes {
+        /// What they stand on.
+        lift_mm: f64,
+        /// Against now.
+        change_mm: f64,
+    },
+    /// Nothing moves.
+    Fixed,
+}
+
+/// A change to make on a day, because plants have grown.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct Adjustment {
+    /// The day.
+    pub date: Date,
+    /// What to set then.
+    pub setting: Setting,
+    /// How a hand does it, against the setting before.
+    pub step: Step,
+    /// From the tallest leaves of that day to the faces then.
+    pub gap_mm: f64,
+}
+
+/// The lamps as they hang: lamps at different heights count at their mean.
+pub fn now(bay: &Bay<'_>) -> Setting {
+    let lamps = &bay.tier.lamps;
+    let mean = lamps.iter().map(|l| l.height_mm).sum::<f64>() / lamps.len().max(1) as f64;
+    let choice = Choice {
+        height_mm: mean,
+        lift_mm: bay.tier.lift_mm(),
+        brightness: 1.0,
+    };
+    Setting::new(choice, bay.tier.photoperiod_h)
+}
+
+/// How far the trays of a bay may reach: their tallest leaves and tops over what they stand on,
+/// and the least gap that the lamps keep to leaves.
+#[derive(Debug, Clone, Copy)]
+pub struct Reach {
+    /// The tallest leaves over the trays' feet.
+    pub leaves_mm: f64,
+    /// The highest dome or rim over the trays' feet.
+    pub tops_mm: f64,
+    /// Least gap from the leaves to the faces.
+    pub least_gap_mm: f64,
+}
+
+impl Reach {
+    /// The lowest that faces may hang over trays that stand on `lift_mm`.
+    pub fn lowest_mm(&self, lift_mm: f64) -> f64 {
+        lift_mm + (self.leaves_mm + self.least_gap_mm).max(self.tops_mm)
+    }
+}
+
+/// Every place of lamps and trays that the bay's way of adjusting allows; heights go by
+/// `step_mm` where lamps hang anywhere.
+pub fn choices(bay: &Bay<'_>, reach: Reach, step_mm: f64) -> Vec<Choice> {
+    let now = now(bay);
+    let highest = bay.highest_face_mm();
+    let places: Vec<[f64; 2]> = match &bay.tier.adjust {
+        None => {
+            let heights = hang::heights(reach.lowest_mm(0.0), highest, step_mm);
+            heights.into_iter().map(|height| [height, 0.0]).collect()
+        }
+        Some(Adjust::Chain(chain)) => {
+            let links = ((highest - reach.lowest_mm(0.0)) / chain.link_mm).floor() as i32;
+            let height = |n: i32| highest - f64::from(n) * chain.link_mm;
+            (0..=links).rev().map(|n| [height(n), 0.0]).collect()
+        }
+        Some(Adjust::Boxes(boxes)) => boxes
+            .stacks_mm()
+            .into_iter()
+            .filter(|&lift| reach.lowest_mm(lift) <= now.height_mm)
+            .map(|lift| [now.height_mm, lift])
+            .collect(),
+        Some(Adjust::Fixed) if reach.lowest_mm(0.0) <= now.height_mm => {
+            vec![[now.height_mm, 0.0]]
+        }
+        Some(Adjust::Fixed) => Vec::new(),
+    };
+    let bright = brightness(bay);
+    places
+        .into_iter()
+        .flat_map(|[height_mm, lift_mm]| {
+            bright.iter().map(move |&brightness| Choice {
+                height_mm,
+                lift_mm,
+                brightness,
+            })
+        })
+        .collect()
+}
+
+/// How bright the lamps can burn against now: more than one where all have the same dimmer.
+fn brightness(bay: &Bay<'_>) -> Vec<f64> {
+    let mut dimmers = bay.tier.lamps.iter().map(|lamp| lamp.dimmer.as_ref());
+    let Some(Some(first)) = dimmers.next() else {
+        return vec![1.0];
+    };
+    if !dimmers.all(|dimmer| dimmer == Some(first)) {
+        return vec![1.0];
+    }
+    let now = first.steps.get(first.at).copied().unwrap_or(1.0);
+    first.steps.iter().map(|share| share / now).collect()
+}
+
+/// How a hand gets from one setting to another.
+pub fn step(bay: &Bay<'_>, from: Setting, to: Setting) -> Step {
+    match &bay.tier.adjust {
+        None => Step::Anywhere,
+        Some(Adjust::Chain(chain)) => {
+            let links = |mm: f64| (mm / chain.link_mm).round() as i32;
+            Step::Links {
+                links: links(bay.highest_face_mm() - to.height_mm),
+                change: links(from.height_mm - to.height_mm),
+            }
+        }
+        Some(Adjust::Boxes(_)) => Step::Boxes {
+            lift_mm: to.lift_mm,
+            change_mm: to.lift_mm - from.lift_mm,
+        },
+        Some(Adjust::Fixed) => Step::Fixed,
+    }
+}
+
+/// A bay on one of the days to come.
+#[allow(missing_debug_implementations)]
+pub struct Ahead {
+    /// What its seedlings get and want.
+    pub wants: Vec<Want<'static>>,
+    /// How far its trays reach.
+    pub reach: Reach,
+    /// Hours a day that its crops bear at most.
+    pub most_hours: f64,
+}
+
+/// How much further than when it was set a setting may miss the bands before it is changed.
+const DRIFT: f64 = 0.06;
+/// A change is made for plants as tall as they will be so many days on.
+const AHEAD_DAYS: i32 = 4;
+
+/// The changes to make from `from` on, while `look` still finds seedlings; at most `days` ahead.
+pub fn adjustments(
+    bay: &Bay<'_>,
+    from: Date,
+    days: i32,
+    step_mm: f64,
+    look: impl Fn(Date) -> Option<Ahead>,
+) -> Vec<Adjustment> {
+    let mut setting = now(bay);
+    let mut set_miss: Option<f64> = None;
+    let mut list = Vec::new();
+    for day in 0..days {
+        let date = plus_days(from, day);
+        let Some(here) = look(date) else { break };
+        let miss = hang::miss(&here.wants, setting);
+        let touches = here.reach.lowest_mm(setting.lift_mm) > setting.height_mm;
+        if set_miss.is_some_and(|set| miss <= set + DRIFT) && !touches {
+            continue;
+        }
+        let later = look(plus_days(date, AHEAD_DAYS));
+        let soon = later.as_ref().unwrap_or(&here);
+        let choices = choices(bay, soon.reach, step_mm);
+        let missed = |setting| hang::miss(&soon.wants, setting);
+        let best = hang::best(&soon.wants, &choices, soon.most_hours)
+            .filter(|best| touches || missed(*best) + hang::SAME < missed(setting));
+        if let Some(best) = best.filter(|best| *best != setting) {
+            list.push(Adjustment {
+                date,
+                setting: best,
+                step: step(bay, setting, best),
+                gap_mm: best.height_mm - best.lift_mm - here.reach.leaves_mm,
+            });
+            setting = best;
+        }
+        set_miss = Some(missed(setting).max(hang::miss(&here.wants, setting)));
+    }
+    list
+}
