@@ -27,6 +27,7 @@ pub mod bays;
 pub mod places;
 pub mod advice;
 pub mod assess;
+pub mod compare;
 pub mod edit;
 pub mod upgrade;
 

@@ -34,6 +34,8 @@ pub enum Quantity {
     PpfUmolS,
     /// Luminous flux in lm.
     FluxLm,
+    /// Illuminance in lux.
+    IlluminanceLux,
     /// Correlated colour temperature in K.
     ColourTemperatureK,
     /// A duration in hours.
@@ -71,7 +73,7 @@ pub enum Quantity {
 }
 
 impl Quantity {
-    const ALL: [Self; 24] = [
+    const ALL: [Self; 25] = [
         Self::LengthMm,
         Self::TemperatureC,
         Self::DifferenceK,
@@ -79,6 +81,7 @@ impl Quantity {
         Self::DliMolM2D,
         Self::PpfUmolS,
         Self::FluxLm,
+        Self::IlluminanceLux,
         Self::ColourTemperatureK,
         Self::Hours,
         Self::Days,
@@ -108,6 +111,7 @@ impl Quantity {
             Self::DliMolM2D => ("mol/m²/d", 1.0, 1),
             Self::PpfUmolS => ("µmol/s", 1.0, 1),
             Self::FluxLm => ("lm", 1.0, 0),
+            Self::IlluminanceLux => ("lux", 1.0, 0),
             Self::ColourTemperatureK => ("K", 1.0, 0),
             Self::Hours => ("h", 1.0, 1),
             Self::Days => ("days", 1.0, 1),

@@ -11,6 +11,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sunrise_core::bays::Detail;
 use sunrise_core::fault::Fault;
+use sunrise_core::light::ies;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::packing::Ask;
 use sunrise_core::plan::{DateSpan, Plan};
@@ -61,10 +62,12 @@ enum Command {
 
 #[derive(Debug, Subcommand)]
 enum Model {
-    /// Direct light on a grid of points in a bay
+    /// Light on a grid of points in a bay
     Light,
     /// The most trays on a deck, and where they lie
     Packing,
+    /// A luminaire from its photometric file (IES LM-63) on standard input
+    Photometry,
 }
 
 /// Does what the command line asks.
@@ -90,6 +93,13 @@ pub fn run(arguments: Arguments) -> Result<()> {
             let ask: Ask = read_json(Path::new("-"))?;
             print_json(&ask.lay().map_err(say_all)?)
         }
+        Command::Calc {
+            model: Model::Photometry,
+        } => {
+            let text = read_bytes(Path::new("-"))?;
+            let text = String::from_utf8_lossy(&text);
+            print_json(&ies::read(&text).map_err(|fault| say_all(vec![fault]))?)
+        }
         Command::Openapi => print_json(&api::document()),
     }
 }
@@ -113,7 +123,7 @@ fn default_data_folder() -> Result<PathBuf> {
     Ok(base.join("faint-sunrise"))
 }
 
-fn read_json<T: DeserializeOwned>(file: &Path) -> Result<T> {
+fn read_bytes(file: &Path) -> Result<Vec<u8>> {
     let mut bytes = Vec::new();
     if file == Path::new("-") {
         std::io::stdin()
@@ -123,7 +133,11 @@ fn read_json<T: DeserializeOwned>(file: &Path) -> Result<T> {
         bytes =
             std::fs::read(file).with_context(|| format!("{} cannot be read", file.display()))?;
     }
-    body::parse(&bytes).map_err(|refusal| say_all(vec![refusal.fault]))
+    Ok(bytes)
+}
+
+fn read_json<T: DeserializeOwned>(file: &Path) -> Result<T> {
+    body::parse(&read_bytes(file)?).map_err(|refusal| say_all(vec![refusal.fault]))
 }
 
 fn say_all(faults: Vec<Fault>) -> anyhow::Error {

@@ -145,7 +145,8 @@ pub enum PatchOp {
 }
 
 impl PatchStep {
-    fn replace(path: &Pointer, value: impl Serialize) -> Self {
+    /// Sets what stands at `path`.
+    pub(crate) fn replace(path: &Pointer, value: impl Serialize) -> Self {
         Self {
             op: PatchOp::Replace,
             path: path.to_string(),

@@ -389,7 +389,7 @@ impl<'a, 'f> Looker<'a, 'f> {
         let choices = adjust::choices(bay, here.reach, step_mm);
         let setting = hang::best(&here.wants, &choices, here.most_hours)?;
         let now = adjust::now(bay);
-        let sweep_from = hang::heights(leaves_mm + 1.0, bay.highest_face_mm(), step_mm);
+        let sweep_from = hang::heights(leaves_mm + 10.0, bay.highest_face_mm(), step_mm);
         Some(Hang {
             setting,
             step: adjust::step(bay, now, setting),

@@ -6,6 +6,9 @@
 // A fault is made once for a file that cannot be read at all: its size does not matter.
 #![expect(clippy::result_large_err)]
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use crate::fault::{Fault, Pointer};
 use crate::room::{Axis, Distribution, PhotometricType};
 use crate::say;
@@ -14,7 +17,7 @@ use crate::units::{MM_PER_FOOT, Quantity};
 use super::photometry::Photometry;
 
 /// A luminaire as its file describes it.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Luminaire {
     /// What the file calls it; empty when it does not say.
     pub name: String,

@@ -7,9 +7,11 @@ use jiff::civil::Date;
 use serde::Deserialize;
 use sunrise_core::assess::Assessment;
 use sunrise_core::bays::Detail;
+use sunrise_core::compare::{SetUp, set_ups};
 use sunrise_core::edit::{self, Edit, Edited};
 use sunrise_core::fault::{Fault, Faults, Pointer};
 use sunrise_core::plan::{DateSpan, Plan};
+use sunrise_core::room::BayRef;
 use sunrise_core::say;
 use sunrise_core::site::days_between;
 use sunrise_core::units::Quantity;
@@ -61,6 +63,38 @@ pub async fn what_if(
         Ok(sunrise_core::assess_again(&plan, days, detail, &app.fields))
     });
     Ok(Json(assessment.await?))
+}
+
+/// A document and the bay to try other set-ups in.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ToCompare {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// The bay.
+    bay: BayRef,
+    /// The day to look at it on.
+    date: Date,
+}
+
+/// Compare other set-ups of a bay with the one that is there
+///
+/// The first is what is there; none at all where nothing grows under lamps that day.
+#[utoipa::path(
+    post,
+    path = "/api/compare",
+    request_body = ToCompare,
+    responses(
+        (status = 200, body = Vec<SetUp>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compare(
+    State(app): State<App>,
+    body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
+) -> Result<Json<Vec<SetUp>>, Problem> {
+    let all = off_thread(move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields)));
+    Ok(Json(all.await?))
 }
 
 /// A document and what to do with it.

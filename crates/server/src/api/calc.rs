@@ -1,6 +1,8 @@
 //! Each model alone.
 
 use axum::Json;
+use axum::body::Bytes;
+use sunrise_core::light::ies::{self, Luminaire};
 use sunrise_core::light::scene::{Scene, SceneLight};
 use sunrise_core::packing::{Ask, Packing};
 
@@ -8,7 +10,7 @@ use super::off_thread;
 use crate::body;
 use crate::problem::Problem;
 
-/// Direct light on a grid of points in a bay
+/// Light on a grid of points in a bay
 #[utoipa::path(
     post,
     path = "/api/calc/light",
@@ -36,4 +38,23 @@ pub async fn light(body::Json(scene): body::Json<Scene>) -> Result<Json<SceneLig
 pub async fn packing(body::Json(ask): body::Json<Ask>) -> Result<Json<Packing>, Problem> {
     let packing = off_thread(move || ask.lay().map_err(Problem::unfit)).await?;
     Ok(Json(packing))
+}
+
+/// A luminaire from its photometric file (IES LM-63)
+#[utoipa::path(
+    post,
+    path = "/api/calc/photometry",
+    request_body(content = String, content_type = "text/plain"),
+    responses(
+        (status = 200, body = Luminaire),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn photometry(file: Bytes) -> Result<Json<Luminaire>, Problem> {
+    let read = move || {
+        // Old files are in any alphabet; what matters in them is ASCII.
+        let text = String::from_utf8_lossy(&file);
+        ies::read(&text).map_err(|fault| Problem::unfit(vec![fault]))
+    };
+    Ok(Json(off_thread(read).await?))
 }

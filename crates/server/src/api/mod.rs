@@ -87,8 +87,10 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::step))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::edit))
+        .routes(routes!(assess::compare))
         .routes(routes!(calc::light))
         .routes(routes!(calc::packing))
+        .routes(routes!(calc::photometry))
 }
 
 /// The OpenAPI document.

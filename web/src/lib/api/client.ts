@@ -2,6 +2,7 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema.d.ts';
 
 type Schemas = components['schemas'];
+export type Adjustment = Schemas['Adjustment'];
 export type Assessment = Schemas['Assessment'];
 export type Band = Schemas['Band'];
 export type BayOnDay = Schemas['BayOnDay'];
@@ -17,6 +18,7 @@ export type Fan = Schemas['Fan'];
 export type GearList = Schemas['GearList'];
 export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
+export type Luminaire = Schemas['Luminaire'];
 export type Mat = Schemas['Mat'];
 export type PartOnDay = Schemas['PartOnDay'];
 export type Place = Schemas['Place'];
@@ -34,6 +36,7 @@ export type Problem = Schemas['Problem'];
 export type Quantity = Schemas['Quantity'];
 export type RoomOnDay = Schemas['RoomOnDay'];
 export type Revision = Schemas['Revision'];
+export type SetUp = Schemas['SetUp'];
 export type SeasonDay = Schemas['SeasonDay'];
 export type ShownUnit = Schemas['ShownUnit'];
 export type Statement = Schemas['Statement'];
@@ -101,6 +104,11 @@ export const api = {
         body: { base_revision, step },
       }),
     ),
+  compare: (plan: Plan, bay: BayRef, date: string) =>
+    answered(client.POST('/api/compare', { body: { plan, bay, date } })),
+  /** A luminaire from the text of its photometric file. */
+  photometry: (text: string) =>
+    answered(client.POST('/api/calc/photometry', { body: text, bodySerializer: (body) => body })),
   edit: (plan: Plan, edit: Edit) => answered(client.POST('/api/edit', { body: { plan, edit } })),
   /** With the cells and fits of one bay at most: only its sheet shows them. */
   assess: (plan: Plan, date: string, bay: BayRef | undefined) =>

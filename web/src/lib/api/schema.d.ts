@@ -30,7 +30,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Direct light on a grid of points in a bay */
+        /** Light on a grid of points in a bay */
         post: operations["light"];
         delete?: never;
         options?: never;
@@ -49,6 +49,43 @@ export interface paths {
         put?: never;
         /** The most trays on a deck, and where they lie */
         post: operations["packing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/photometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A luminaire from its photometric file (IES LM-63) */
+        post: operations["photometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare other set-ups of a bay with the one that is there
+         * @description The first is what is there; none at all where nothing grows under lamps that day.
+         */
+        post: operations["compare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -248,6 +285,31 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A way of changing the gap between lamps and leaves. */
+        Adjust: {
+            /** @description Lamps hang by chains from the deck above and move link by link. */
+            chain: components["schemas"]["Chain"];
+        } | {
+            /** @description Lamps stay; boxes under the trays lift them. */
+            boxes: components["schemas"]["Boxes"];
+        } | "fixed";
+        /** @description A change to make on a day, because plants have grown. */
+        Adjustment: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description What to set then. */
+            setting: components["schemas"]["Setting"];
+            /** @description How a hand does it, against the setting before. */
+            step: components["schemas"]["Step"];
+            /**
+             * Format: double
+             * @description From the tallest leaves of that day to the faces then.
+             */
+            gap_mm: number;
+        };
         /** @description How far a lamp's light has fallen off with use. */
         Ageing: {
             /**
@@ -457,6 +519,16 @@ export interface components {
             /** @description Whether it can be carried folded, or with its legs off. */
             folds: boolean;
         };
+        /** @description The boxes that lift trays. */
+        Boxes: {
+            /** @description The height of each box, or of each layer of like ones, that is at hand. */
+            heights_mm: number[];
+            /**
+             * Format: double
+             * @description What the trays of the tier stand on now, 0 for the bare deck.
+             */
+            stacked_mm: number;
+        };
         /** @description A cell of a tray, and where it lies on the deck. */
         Cell: {
             /** @description The tray. */
@@ -471,6 +543,14 @@ export interface components {
              * @description Its centre from the front.
              */
             y_mm: number;
+        };
+        /** @description The chains that lamps hang by. */
+        Chain: {
+            /**
+             * Format: double
+             * @description How far a lamp moves by a link.
+             */
+            link_mm: number;
         };
         /** @description What only a germination chamber has. */
         Chamber: {
@@ -926,6 +1006,8 @@ export interface components {
         Hang: {
             /** @description The setting. */
             setting: components["schemas"]["Setting"];
+            /** @description How a hand gets there from now. */
+            step: components["schemas"]["Step"];
             /**
              * Format: double
              * @description From the tallest leaves to the emitting faces at that height.
@@ -940,6 +1022,8 @@ export interface components {
             lowest_mm: number;
             /** @description The light against the height; empty when it was not asked for. */
             sweep: components["schemas"]["SweepPoint"][];
+            /** @description What to change on which day from now on, as plants grow; empty when it was not asked for. */
+            adjustments: components["schemas"]["Adjustment"][];
             /**
              * Format: double
              * @description How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
@@ -1084,6 +1168,28 @@ export interface components {
          * @enum {string}
          */
         LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard" | "red_blue_led";
+        /** @description A luminaire as its file describes it. */
+        Luminaire: {
+            /** @description What the file calls it; empty when it does not say. */
+            name: string;
+            /**
+             * Format: double
+             * @description Luminous flux, by summing up its intensities.
+             */
+            flux_lm: number;
+            /**
+             * Format: double
+             * @description Power at the plug; 0 when the file leaves it out.
+             */
+            watts: number;
+            /**
+             * @description Length and width of the luminous opening; `None` where the file gives a point or another
+             *     shape than a rectangle or a disc.
+             */
+            opening_mm?: number[] | null;
+            /** @description Its intensities in cd. */
+            distribution: components["schemas"]["Distribution"];
+        };
         /** @description A heat mat that lies on a deck. */
         Mat: {
             /** @description Identifier, unique among the tier's mats. */
@@ -1459,7 +1565,7 @@ export interface components {
          * @description What a number measures, and so the unit it is held in.
          * @enum {string}
          */
-        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "colour_temperature_k" | "hours" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
         /** @description What only a rack has. */
         Rack: {
             /**
@@ -1711,13 +1817,48 @@ export interface components {
              */
             trays: number;
         };
-        /** @description A height and hours. */
+        /** @description A set-up of a bay and what it gives on a day. */
+        SetUp: {
+            /** @description Stable name of the idea. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /** @description The light on what stands there. */
+            light: components["schemas"]["BayLight"];
+            /**
+             * Format: double
+             * @description The height and hours that it is looked at with.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Hours a day.
+             */
+            hours_h: number;
+            /** @description What the lamps draw. */
+            power: components["schemas"]["Power"];
+            /** @description What differs from the first set-up, the light first; empty for the first. */
+            differences: components["schemas"]["Statement"][];
+            /** @description How the plan becomes this; empty for the set-up that is there. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description Choices and hours. */
         Setting: {
             /**
              * Format: double
              * @description The emitting faces above the deck.
              */
             height_mm: number;
+            /**
+             * Format: double
+             * @description What the trays stand on.
+             */
+            lift_mm: number;
+            /**
+             * Format: double
+             * @description How bright the lamps burn against now.
+             */
+            brightness: number;
             /**
              * Format: double
              * @description Hours a day.
@@ -1925,6 +2066,36 @@ export interface components {
                 [key: string]: components["schemas"]["Figure"];
             };
         };
+        /** @description A setting as a hand carries it out. */
+        Step: "anywhere" | {
+            /** @description Chains let out by `links` from the highest; `change` links more (lower) or fewer than now. */
+            links: {
+                /**
+                 * Format: int32
+                 * @description Links let out.
+                 */
+                links: number;
+                /**
+                 * Format: int32
+                 * @description Against now; negative takes links in.
+                 */
+                change: number;
+            };
+        } | {
+            /** @description Trays stand on boxes of `lift_mm` together; `change_mm` more or less than now. */
+            boxes: {
+                /**
+                 * Format: double
+                 * @description What they stand on.
+                 */
+                lift_mm: number;
+                /**
+                 * Format: double
+                 * @description Against now.
+                 */
+                change_mm: number;
+            };
+        } | "fixed";
         /** @description Where a step leads. */
         StepKind: "undo" | "redo" | {
             /**
@@ -2001,12 +2172,25 @@ export interface components {
              * @description Hours a day that the lamps burn while something here needs light.
              */
             photoperiod_h: number;
+            adjust?: components["schemas"]["Adjust"] | null;
             /** @description The lamps that hang in the bay. */
             lamps: components["schemas"]["Lamp"][];
             /** @description The heat mats that lie on the deck. */
             mats: components["schemas"]["Mat"][];
             /** @description The fans in the bay. */
             fans: components["schemas"]["Fan"][];
+        };
+        /** @description A document and the bay to try other set-ups in. */
+        ToCompare: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: date
+             * @description The day to look at it on.
+             */
+            date: string;
         };
         /** @description A document and what to do with it. */
         ToEdit: {
@@ -2101,9 +2285,14 @@ export interface components {
             y_mm: number[];
             /**
              * Format: double
-             * @description Height of its rim.
+             * @description Height of its rim over the deck.
              */
             rim_mm: number;
+            /**
+             * Format: double
+             * @description What it stands on over the deck: boxes.
+             */
+            lift_mm: number;
             /**
              * Format: double
              * @description How far its dome reaches over the rim; `None` while it has none on.
@@ -2310,6 +2499,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Packing"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photometry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Luminaire"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUp"][];
                 };
             };
             "4XX": {

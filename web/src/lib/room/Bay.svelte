@@ -215,13 +215,26 @@
         />
       {/if}
       <path
-        d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm)}h{-(long - mm(16))}z"
+        d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm - tray.lift_mm)}h{-(
+          long - mm(16)
+        )}z"
         fill="var(--mix)"
       />
+      {#if tray.lift_mm > 0}
+        <rect
+          x={x + mm(20)}
+          y={up(tray.lift_mm)}
+          width={Math.max(long - mm(40), 1)}
+          height={mm(tray.lift_mm)}
+          fill="none"
+          stroke="var(--soft)"
+          stroke-width="1.2"
+        />
+      {/if}
       {#if long > SMALL_PX}
         <text
           x={x + long / 2}
-          y={Math.min(up(tray.rim_mm / 2) + 5, deck - 1)}
+          y={Math.min(up((tray.rim_mm + tray.lift_mm) / 2) + 5, deck - 1)}
           text-anchor="middle"
           font-size="14"
           font-weight="600"

@@ -1,10 +1,12 @@
 <script lang="ts">
   import type { BayOnDay, TrayOnDay } from '../api/client';
-  import { burn, hangLamps, replace, tierPath } from '../edits';
+  import { burn, hangLamps, replace, setOptional, tierPath } from '../edits';
   import { again, takeOut } from '../room/actions';
   import { bench } from '../workbench.svelte';
+  import Adjusting from './Adjusting.svelte';
   import CheckField from './CheckField.svelte';
   import ChoiceField from './ChoiceField.svelte';
+  import Compare from './Compare.svelte';
   import DliGauge from './DliGauge.svelte';
   import FindingCard from './FindingCard.svelte';
   import Fits from './Fits.svelte';
@@ -73,6 +75,18 @@
 
   const sides = { open: 'open', white: 'white board', foil: 'foil film', curtain: 'curtain' };
   const sideNames = { left: 'Left', right: 'Right', back: 'Back', front: 'Front' } as const;
+
+  const linings = { ...sides, open: 'bare' };
+
+  function lineTop(to: keyof typeof linings) {
+    const path = `${tierPath(bench.draft!, bay.bay)}/sides/top`;
+    const lining = to === 'open' ? undefined : to;
+    bench.try(
+      setOptional(path, lining, tier?.sides.top !== undefined),
+      `under the deck above ${bay.name}: ${linings[to]}`,
+    );
+    void bench.settle();
+  }
 
   function keep(field: string, value: unknown, word: string) {
     bench.try([replace(`${tierPath(bench.draft!, bay.bay)}/${field}`, value)], word);
@@ -193,6 +207,34 @@
           <span class="text-sm text-soft">nothing is up yet</span>
         {/if}
       </div>
+      <ul class="mt-1 text-sm" data-testid="measures">
+        {#if light.target}
+          <li>
+            <b>{words.number(light.under, 'share')}</b> of cells get too little,
+            <b>{words.number(light.over, 'share')}</b> too much{#if light.hours_in_band}; the mean
+              is right from {words.bare(light.hours_in_band.low, 'hours')} to {words.number(
+                light.hours_in_band.high,
+                'hours',
+              )} a day{/if}
+          </li>
+        {/if}
+        {#if light.lux.mean > 0}
+          <li>
+            A lux meter on the leaves reads {words.bare(light.lux.worst, 'illuminance_lux')} at ✕ and
+            {words.number(light.lux.best, 'illuminance_lux')} at ○
+          </li>
+        {/if}
+        {#if light.sent_back >= 0.5}
+          <li>
+            Walls and decks send back {words.number(light.sent_back, 'ppfd_umol_m2_s')} of it
+          </li>
+        {/if}
+        {#if light.from_above_mol_m2_d >= 0.05}
+          <li>
+            {words.number(light.from_above_mol_m2_d, 'dli_mol_m2_d')} falls through the deck above
+          </li>
+        {/if}
+      </ul>
       <div class="flex flex-wrap gap-x-3">
         <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
         <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={light.dli_why} /></span>
@@ -224,6 +266,20 @@
         PPFD in {words.unit('ppfd_umol_m2_s').unit} against {words.unit('length_mm').unit} over the deck:
         mean, worst to best cell; the wanted band in green
       </p>
+    </section>
+  {/if}
+
+  {#if tier && lamps.length > 0}
+    <section aria-label="Adjusting">
+      <h3 class="mb-1">As they grow</h3>
+      <Adjusting {bay} {tier} />
+    </section>
+  {/if}
+
+  {#if bay.hang}
+    <section aria-label="Compare">
+      <h3 class="mb-1">What another set-up would give</h3>
+      <Compare {bay} />
     </section>
   {/if}
 
@@ -349,6 +405,12 @@
               keep(`sides/${side}`, to, `${name.toLowerCase()} side of ${bay.name}: ${sides[to]}`)}
           />
         {/each}
+        <ChoiceField
+          label="Under the deck above"
+          value={tier.sides.top ?? 'open'}
+          choices={linings}
+          onset={lineTop}
+        />
       </div>
       <div class="mt-3 flex flex-wrap gap-1.5">
         <button class="quiet border-line!" onclick={() => void again([bay.bay])}

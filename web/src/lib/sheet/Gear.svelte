@@ -6,6 +6,7 @@
   import { again, takeOut } from '../room/actions';
   import { bench } from '../workbench.svelte';
   import ChoiceField from './ChoiceField.svelte';
+  import LampLight from './LampLight.svelte';
   import NameField from './NameField.svelte';
   import NumberField from './NumberField.svelte';
 
@@ -115,6 +116,9 @@
               onset={(along) =>
                 keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
             />
+          {/if}
+          {#if list === 'lamps'}
+            <LampLight lamp={item as Lamp} path={path(list, i)} />
           {/if}
           <div class="flex gap-2">
             <button class="quiet border-line!" onclick={() => void again([thing(list, item.id)])}

@@ -56,6 +56,32 @@
       }),
     ),
   );
+  /** Where cells of the wanted band border on others: the edge of the band. */
+  const contour = $derived.by(() => {
+    const band = bay.light?.ppfd_target;
+    if (!band) return '';
+    const side = (ppfd: number) => (ppfd < band.low ? -1 : ppfd > band.high ? 1 : 0);
+    const steps: string[] = [];
+    for (const part of bay.trays.flatMap((tray) => tray.parts)) {
+      const w = (part.x_mm[1]! - part.x_mm[0]!) / part.columns;
+      const d = (part.y_mm[1]! - part.y_mm[0]!) / part.rows;
+      part.ppfd.forEach((ppfd, i) => {
+        const [column, row] = [i % part.columns, Math.floor(i / part.columns)];
+        const [right, back] = [
+          px(part.x_mm[0]! + (column + 1) * w),
+          py(part.y_mm[0]! + (row + 1) * d),
+        ];
+        const differs = (j: number) => side(part.ppfd[j]!) !== side(ppfd);
+        if (column + 1 < part.columns && differs(i + 1)) {
+          steps.push(`M${right} ${back}v${d * scale}`);
+        }
+        if (row + 1 < part.rows && differs(i + part.columns)) {
+          steps.push(`M${right} ${back}h${-w * scale}`);
+        }
+      });
+    }
+    return steps.join('');
+  });
   const at = $derived((cell: { x_mm: number; y_mm: number }) => ({
     x: px(cell.x_mm),
     y: py(cell.y_mm),
@@ -92,6 +118,8 @@
       {#each cells as cell (cell.key)}
         <rect x={cell.x} y={cell.y} width={cell.w + 0.4} height={cell.d + 0.4} fill={cell.fill} />
       {/each}
+      <path d={contour} fill="none" stroke="#23283a" stroke-width="3" stroke-linecap="square" />
+      <path d={contour} fill="none" stroke="#ffffff" stroke-width="1.4" stroke-linecap="square" />
       {#each bay.trays as tray (tray.tray)}
         {@const x = px(tray.x_mm[0]!)}
         {@const y = py(tray.y_mm[1]!)}
@@ -134,5 +162,8 @@
       <span>mean {words.bare(bay.light.ppfd.mean, 'ppfd_umol_m2_s')}</span>
       <span>○ best {words.number(bay.light.ppfd.best, 'ppfd_umol_m2_s')}</span>
     </p>
+    {#if contour}
+      <p class="text-sm text-soft">The white line runs along the edge of the wanted band.</p>
+    {/if}
   {/if}
 </div>

@@ -1,0 +1,108 @@
+<script lang="ts">
+  // Other set-ups of a bay beside the one that is there.
+  import { api, Refused } from '../api/client';
+  import type { BayOnDay, SetUp } from '../api/client';
+  import { bench } from '../workbench.svelte';
+  import ChoiceField from './ChoiceField.svelte';
+
+  const { bay }: { bay: BayOnDay } = $props();
+
+  const words = $derived(bench.words);
+  let all: SetUp[] = $state([]);
+  let asked = $state<'no' | 'waiting' | 'answered'>('no');
+  let problem = $state('');
+  let chosen = $state('');
+  // What was reckoned for another plan or day says nothing about this one.
+  const key = $derived(`${bay.bay.place}/${bay.bay.tier} ${bench.date}`);
+  let answeredFor = $state('');
+  let plan: unknown = $state.raw();
+  const fresh = $derived(asked === 'answered' && answeredFor === key && bench.draft === plan);
+
+  async function ask() {
+    asked = 'waiting';
+    problem = '';
+    const of = key;
+    const draft = bench.draft!;
+    try {
+      all = await api.compare(draft, bay.bay, bench.date);
+      plan = draft;
+      answeredFor = of;
+      chosen = all[1]?.code ?? '';
+      asked = 'answered';
+    } catch (error) {
+      asked = 'no';
+      problem = error instanceof Refused ? error.message : 'The server does not answer: try again.';
+    }
+  }
+
+  const now = $derived(all[0]);
+  const then = $derived(all.find((setUp) => setUp.code === chosen));
+  const names = $derived(
+    Object.fromEntries(all.slice(1).map((setUp) => [setUp.code, words.say(setUp.name)])),
+  );
+  const rows = $derived(
+    now && then
+      ? ([
+          ['Hang at', (s) => words.number(s.height_mm, 'length_mm')],
+          ['Burn', (s) => words.number(s.hours_h, 'hours')],
+          ['DLI, mean', (s) => words.bare(s.light.dli.mean, 'dli_mol_m2_d')],
+          ['DLI, worst', (s) => words.bare(s.light.dli.worst, 'dli_mol_m2_d')],
+          ['DLI, best', (s) => words.bare(s.light.dli.best, 'dli_mol_m2_d')],
+          ['Worst to mean', (s) => words.number(s.light.evenness, 'share')],
+          ['Cells too dark', (s) => words.number(s.light.under, 'share')],
+          ['Cells too bright', (s) => words.number(s.light.over, 'share')],
+          ['Draws', (s) => words.number(s.power.watts, 'power_w')],
+          ['Costs a day', (s) => words.number(s.power.cost_per_day, 'money')],
+        ] as [string, (setUp: SetUp) => string][])
+      : [],
+  );
+
+  function take() {
+    if (!then) return;
+    bench.try(then.patch, `${bay.name}: ${words.say(then.name).toLowerCase()}`);
+    void bench.settle();
+  }
+</script>
+
+{#if !fresh}
+  <p class="text-soft">
+    One lamp more or less, foil, a white back, other lamps: each at its own best height and hours.
+  </p>
+  <button class="quiet mt-1 border-line!" disabled={asked === 'waiting'} onclick={() => void ask()}
+    >{asked === 'waiting' ? 'Reckoning…' : 'Compare set-ups'}</button
+  >
+  {#if problem}<p class="text-sm text-wine" role="alert">{problem}</p>{/if}
+{:else if now && then}
+  <ChoiceField
+    label="Beside what is there"
+    value={chosen}
+    choices={names}
+    onset={(code) => (chosen = code)}
+  />
+  <ul class="mt-2 list-disc pl-5" data-testid="differences">
+    {#each then.differences as difference, i (i)}
+      <li>{words.say(difference)}</li>
+    {/each}
+  </ul>
+  <table class="mt-2 w-full text-right" data-testid="compared">
+    <thead class="text-sm text-soft">
+      <tr>
+        <th class="text-left font-normal"><span class="sr-only">figure</span></th>
+        <th class="font-normal">as it is</th>
+        <th class="font-normal">then</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each rows as [name, figure] (name)}
+        <tr class:font-semibold={figure(now) !== figure(then)}>
+          <th class="text-left font-normal">{name}</th>
+          <td>{figure(now)}</td>
+          <td>{figure(then)}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <button class="quiet mt-2 border-line!" onclick={take}>Set it up like this</button>
+{:else}
+  <p class="text-soft">Nothing grows under lamps here on {words.date(bench.date)}.</p>
+{/if}
