@@ -37,14 +37,24 @@ pub fn run(sh: &Shell) -> Result<()> {
 
     let rows = [
         (
-            "direct light of one bay, 6 lamps, 40 x 20 points",
-            "5 ms with reflections",
+            "light field of one bay, 6 lamps, reflective on all sides, 40 x 20 points",
+            "5 ms",
             median(&core, "light_field")?,
         ),
         (
-            "assess the demo on one day (32 trays)",
+            "the same for 40 heights of the lamps",
+            "60 ms",
+            median(&core, "light_sweep")?,
+        ),
+        (
+            "assess the demo on one day (32 trays), nothing remembered",
             "-",
             median(&core, "assess_day")?,
+        ),
+        (
+            "the same while a lamp is dragged, the rest remembered",
+            "-",
+            median(&core, "assess_drag")?,
         ),
         (
             "assess the demo on each of its 152 days (32 trays)",

@@ -131,11 +131,7 @@ fn ideas(bay: &Bay<'_>) -> Vec<(&'static str, Statement, Tier)> {
         other
     };
     let best = changed(&|_| ());
-    ideas.push((
-        "best_setting",
-        say!("The best height and hours"),
-        best,
-    ));
+    ideas.push(("best_setting", say!("The best height and hours"), best));
     if tier.lamps.len() < 12 {
         let more = changed(&|other| {
             let mut lamp = other.lamps[0].clone();

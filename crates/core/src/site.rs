@@ -26,6 +26,9 @@ pub struct Site {
     pub currency: String,
     /// The day after which frost is as likely as not to be over.
     pub last_frost: Date,
+    /// What an average spring day has of a cloudless day's light; half when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub of_cloudless: Option<f64>,
     /// The units people measure in there.
     pub units: UnitSystem,
     /// The air of the room.
@@ -82,6 +85,10 @@ impl Site {
                 say!("give three capital letters (ISO 4217), such as EUR or USD"),
             );
         }
+        if let Some(share) = self.of_cloudless {
+            let at = at.at("of_cloudless");
+            faults.number(&at, share, 0.05..=1.0, Quantity::Share);
+        }
         let air = at.at("air");
         for (name, c) in [("day_c", self.air.day_c), ("night_c", self.air.night_c)] {
             faults.number(&air.at(name), c, -10.0..=45.0, Quantity::TemperatureC);
@@ -123,6 +130,18 @@ const SUNRISE_ALTITUDE_DEG: f64 = -0.833;
 /// assert!((h - 12.1).abs() < 0.02); // refraction and the sun's disc add seven minutes
 /// ```
 pub fn day_length_h(latitude_deg: f64, date: Date) -> f64 {
+    let declination = declination_rad(date);
+    let latitude = latitude_deg.to_radians();
+    let cos_hour_angle = (SUNRISE_ALTITUDE_DEG.to_radians().sin()
+        - latitude.sin() * declination.sin())
+        / (latitude.cos() * declination.cos());
+    2.0 * cos_hour_angle.clamp(-1.0, 1.0).acos().to_degrees() / 15.0
+}
+
+/// The sun's declination at 12 h UTC of `date`, in radians.
+///
+/// Source: the low-accuracy solar coordinates of Meeus, Astronomical Algorithms, chapter 25.
+pub fn declination_rad(date: Date) -> f64 {
     let j2000 = jiff::civil::date(2000, 1, 1);
     let t = days_between(j2000, date) as f64 / 36_525.0;
     let mean_longitude = (280.46646 + 36_000.769_83 * t).rem_euclid(360.0);
@@ -132,13 +151,7 @@ pub fn day_length_h(latitude_deg: f64, date: Date) -> f64 {
         + 0.000289 * (3.0 * mean_anomaly).sin();
     let longitude = (mean_longitude + centre).to_radians();
     let obliquity = (23.439291 - 0.0130042 * t).to_radians();
-    let declination = (obliquity.sin() * longitude.sin()).asin();
-
-    let latitude = latitude_deg.to_radians();
-    let cos_hour_angle = (SUNRISE_ALTITUDE_DEG.to_radians().sin()
-        - latitude.sin() * declination.sin())
-        / (latitude.cos() * declination.cos());
-    2.0 * cos_hour_angle.clamp(-1.0, 1.0).acos().to_degrees() / 15.0
+    (obliquity.sin() * longitude.sin()).asin()
 }
 
 /// Whole days from `from` to `to`, negative when `to` comes first.

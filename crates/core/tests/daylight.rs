@@ -1,6 +1,7 @@
 //! Day length against pvlib 0.16 (sunrise and sunset with refraction), two days a month at six
 //! latitudes.
 
+use sunrise_core::light::daylight::cloudless_mol_m2_d;
 use sunrise_core::site::day_length_h;
 
 #[test]
@@ -27,4 +28,32 @@ fn polar_night_and_midnight_sun_are_whole_days() {
     let winter = jiff::civil::date(2027, 12, 21);
     assert_eq!(day_length_h(75.0, winter), 0.0);
     assert_eq!(day_length_h(-75.0, winter), 24.0);
+}
+
+#[test]
+fn cloudless_daily_light_follows_pvlib() {
+    let mut reader = csv::Reader::from_reader(include_bytes!("reference/daylight.csv").as_slice());
+    let mut rows = 0;
+    for row in reader.records() {
+        let row = row.unwrap();
+        let latitude: f64 = row[0].parse().unwrap();
+        let date: jiff::civil::Date = row[1].parse().unwrap();
+        let figure = |i: usize| row[i].parse::<f64>().unwrap();
+        let got = cloudless_mol_m2_d(latitude, date);
+        // The same model, Haurwitz, and the more detailed one of Ineichen with Linke turbidity 3.
+        let (haurwitz, ineichen) = (figure(5), figure(4));
+        // Refraction, which lifts a very low sun, is left out.
+        assert!(
+            (got - haurwitz).abs() < (0.02 * haurwitz).max(0.12),
+            "{latitude}° on {date}: {got}, {haurwitz}"
+        );
+        // The two part by more than a tenth only where a low sun gives next to nothing.
+        let within = (0.1 * ineichen).max(1.5);
+        assert!(
+            (got - ineichen).abs() < within,
+            "{latitude}° on {date}: {got}, {ineichen}"
+        );
+        rows += 1;
+    }
+    assert!(rows >= 50, "only {rows} rows were compared");
 }

@@ -82,7 +82,7 @@ fn headline(hang: &Hang) -> Statement {
             links = count(links),
             hours = hours
         ),
-        Step::Boxes { change_mm, .. } if change_mm == 0.0 => {
+        Step::Boxes { change_mm: 0.0, .. } => {
             say!("Leave the boxes, burn {hours}", hours = hours)
         }
         Step::Boxes { lift_mm, .. } => say!(

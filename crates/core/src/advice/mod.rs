@@ -23,6 +23,7 @@ mod tall_and_unbraced;
 mod too_little_light;
 mod trays_clash;
 mod trays_overhang;
+mod window_too_dark;
 mod wire_above_lamp;
 
 use serde::Serialize;
@@ -48,6 +49,7 @@ type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
 const ON_BAYS: &[OnBay] = &[
     leaves_too_near::judge,
     deck_over_rating::judge,
+    window_too_dark::judge,
     wire_above_lamp::judge,
     dome_does_not_fit::judge,
     no_headroom::judge,

@@ -11,6 +11,7 @@ use super::{
     least_gap_mm, tallest_leaves,
 };
 use crate::light::bay::{BayField, Fields, Footprint, lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::light::hang::{self, Want};
 use crate::light::surfaces::{THROUGH_DOME, let_down};
@@ -18,9 +19,10 @@ use crate::load::DeckLoad;
 use crate::placement::{self, Standing};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
-use crate::room::{Bay, BayRef, LOWEST_FACE_MM, Lamp};
+use crate::room::{Bay, BayRef, Kind, LOWEST_FACE_MM, Lamp};
 use crate::say;
 use crate::season::SowingDates;
+use crate::site::Site;
 use crate::space::{self, Fits};
 use crate::units::{Quantity, dli_mol_m2_d, hanging_step_mm, ppfd_umol_m2_s};
 use crate::words::{COMMON_PRACTICE, Why};
@@ -44,13 +46,19 @@ struct PartLight {
     ppfd: Vec<f64>,
     /// What of it walls and decks send back.
     sent_back: Vec<f64>,
-    /// Daily light that falls through the deck above, in mol/m²/d.
+    /// Daily light that falls through the deck above, in mol/m²/d; empty where none does.
     from_above: Vec<f64>,
+    /// Daylight through the pane, in mol/m²/d; empty away from windows.
+    daylight: Vec<f64>,
 }
 
 impl PartLight {
-    fn besides_mol_m2_d(&self) -> f64 {
-        Spread::of(&self.from_above).mean
+    /// Daily light that does not come from the bay's own lamps, cell by cell, in mol/m²/d.
+    fn besides(&self) -> Vec<f64> {
+        let of = |list: &[f64], i: usize| list.get(i).copied().unwrap_or(0.0);
+        (0..self.ppfd.len())
+            .map(|i| of(&self.from_above, i) + of(&self.daylight, i))
+            .collect()
     }
 }
 
@@ -143,8 +151,10 @@ impl<'a, 'f> Looker<'a, 'f> {
         bay: &Bay<'_>,
         standing: &[Standing<'_>],
         from_above: Option<FromAbove>,
+        date: Date,
     ) -> Vec<PartLight> {
-        if bay.tier.lamps.is_empty() && from_above.is_none() {
+        let sill = sill(bay, &self.plan.site);
+        if bay.tier.lamps.is_empty() && from_above.is_none() && sill.is_none() {
             return Vec::new();
         }
         let field = self.field(bay, standing);
@@ -160,7 +170,15 @@ impl<'a, 'f> Looker<'a, 'f> {
                     let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
                     dimmed(daily.collect())
                 });
+                let daylight = sill.map_or_else(Vec::new, |sill| {
+                    let points = part.footprint.cells(part.grid.0, part.grid.1);
+                    let daily = points
+                        .into_iter()
+                        .map(|at| sill.daily_mol_m2_d(at, part.canopy_mm, date));
+                    dimmed(daily.collect())
+                });
                 lights.push(PartLight {
+                    daylight,
                     field: Rc::clone(&field),
                     ppfd: dimmed(ppfd),
                     sent_back: dimmed(sent_back),
@@ -182,10 +200,10 @@ impl<'a, 'f> Looker<'a, 'f> {
         let detailed = self.detail.wants(&bay);
         let lamps = !bay.tier.lamps.is_empty();
         let burning = burns(self.plan, &bay, &standing);
-        let part_lights = self.part_lights(&bay, &standing, from_above);
+        let part_lights = self.part_lights(&bay, &standing, from_above, date);
         let mut trays = self.trays(&standing, &part_lights, date);
         let light = (!part_lights.is_empty())
-            .then(|| self.light(&bay, &standing, &trays, &part_lights, burning, detailed));
+            .then(|| self.light(&bay, date, &standing, &trays, &part_lights, detailed));
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -279,12 +297,13 @@ impl<'a, 'f> Looker<'a, 'f> {
     fn light(
         &self,
         bay: &Bay<'_>,
+        date: Date,
         standing: &[Standing<'_>],
         trays: &[TrayOnDay],
         part_lights: &[PartLight],
-        burning: bool,
         detailed: bool,
     ) -> BayLight {
+        let burning = burns(self.plan, bay, standing);
         let values: Vec<f64> = trays
             .iter()
             .flat_map(|tray| &tray.parts)
@@ -293,12 +312,7 @@ impl<'a, 'f> Looker<'a, 'f> {
             .collect();
         let ppfd = Spread::of(&values);
         let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
-        let lowest_face = bay
-            .tier
-            .lamps
-            .iter()
-            .map(|lamp| lamp.height_mm)
-            .fold(f64::INFINITY, f64::min);
+        let lowest_face = bay.lowest_overhead_mm();
         let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
         let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
         let target = shared_target(trays);
@@ -306,15 +320,17 @@ impl<'a, 'f> Looker<'a, 'f> {
             .iter()
             .flat_map(|l| l.sent_back.clone())
             .collect();
-        let above: Vec<f64> = part_lights
-            .iter()
-            .flat_map(|l| l.from_above.clone())
-            .collect();
-        let besides = Spread::of(&above).mean;
+        let all = |of: fn(&PartLight) -> Vec<f64>| -> Vec<f64> {
+            part_lights.iter().flat_map(of).collect()
+        };
+        let beside = all(PartLight::besides);
+        let besides = Spread::of(&beside).mean;
+        let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
+        let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
         let daily: Vec<f64> = values
             .iter()
-            .enumerate()
-            .map(|(i, &ppfd)| dli_mol_m2_d(ppfd, hours) + above.get(i).copied().unwrap_or(0.0))
+            .zip(&beside)
+            .map(|(&ppfd, beside)| dli_mol_m2_d(ppfd, hours) + beside)
             .collect();
         let lux = lux_per_umol_m2_s(bay.tier);
         let (under, over) = outside_bands(trays, &daily);
@@ -322,7 +338,14 @@ impl<'a, 'f> Looker<'a, 'f> {
             ppfd: ppfd.into(),
             dli: Spread::of(&daily).into(),
             sent_back: Spread::of(&sent_back).mean,
-            from_above_mol_m2_d: besides,
+            from_above_mol_m2_d,
+            daylight_mol_m2_d,
+            daylight_enough_from: self.enough_from(bay, date, standing, target),
+            lamp_hours_missing: target.and_then(|band| {
+                let hours = hours_for(band.low - besides, ppfd.mean);
+                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0;
+                (window && hours > 0.0).then_some(hours)
+            }),
             lux: Measures {
                 mean: ppfd.mean * lux,
                 worst: ppfd.least * lux,
@@ -358,14 +381,41 @@ impl<'a, 'f> Looker<'a, 'f> {
                 source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
             }),
             dli_why: detailed.then(|| Why {
-                rule: say!(
-                    "{ppfd} for {hours} a day, times 0.0036",
-                    ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
-                    hours = Quantity::Hours.of(hours),
-                ),
+                rule: if besides > 0.0 {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036, and {besides} from the window or the lamps above",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                        besides = Quantity::DliMolM2D.of(besides),
+                    )
+                } else {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                    )
+                },
                 source: crate::crops::library().source("dli_low_mol_m2_d"),
             }),
         }
+    }
+
+    /// The day from which daylight alone is enough for the seedlings of a sill.
+    fn enough_from(
+        &self,
+        bay: &Bay<'_>,
+        date: Date,
+        standing: &[Standing<'_>],
+        target: Option<Band>,
+    ) -> Option<Date> {
+        let sill = sill(bay, &self.plan.site)?;
+        let (_, part) = tallest_leaves(standing)?;
+        // A few cells tell as much as all of them over half a year.
+        let points: Vec<(f64, f64)> = standing
+            .iter()
+            .flat_map(|s| s.footprint.cells(2, 2))
+            .collect();
+        sill.enough_from(&points, part.canopy_mm, target?.low, date)
     }
 
     fn hang(
@@ -377,11 +427,8 @@ impl<'a, 'f> Looker<'a, 'f> {
         detailed: bool,
     ) -> Option<Hang> {
         let field = part_lights.first().map(|light| Rc::clone(&light.field))?;
-        let above: Vec<f64> = part_lights
-            .iter()
-            .map(PartLight::besides_mol_m2_d)
-            .collect();
-        let besides = Spread::of(&above).mean;
+        let beside: Vec<f64> = part_lights.iter().flat_map(PartLight::besides).collect();
+        let besides = Spread::of(&beside).mean;
         let here = ahead(self.plan, bay, &field, standing, besides)?;
         let (leaves_mm, lift_mm) = (tallest_leaves(standing)?.1.canopy_mm, bay.tier.lift_mm());
         let step_mm = hanging_step_mm(self.plan.site.units);
@@ -478,6 +525,24 @@ fn through_dome(s: &Standing<'_>) -> f64 {
         1.0
     }
 }
+
+/// The pane before a bay, when it is a window's.
+fn sill<'p>(bay: &Bay<'p>, site: &Site) -> Option<Sill<'p>> {
+    let Kind::Window(window) = &bay.place.kind else {
+        return None;
+    };
+    Some(Sill {
+        window,
+        width_mm: bay.place.width_mm,
+        depth_mm: bay.place.depth_mm,
+        latitude_deg: site.latitude_deg,
+        of_cloudless: site.of_cloudless.unwrap_or(OF_CLOUDLESS),
+    })
+}
+
+/// What an average spring day has of a cloudless day's light, where the site does not say (our
+/// own estimate).
+const OF_CLOUDLESS: f64 = 0.5;
 
 /// Whether the lamps of a bay burn: something there wants light.
 fn burns(plan: &SoundPlan, bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {

@@ -164,6 +164,12 @@ pub struct BayLight {
     pub sent_back: f64,
     /// What of the mean DLI falls through the deck above, in mol/m²/d.
     pub from_above_mol_m2_d: f64,
+    /// What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
+    pub daylight_mol_m2_d: f64,
+    /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+    pub daylight_enough_from: Option<Date>,
+    /// On a sill with lamps: the hours that they must burn to make up for the rest.
+    pub lamp_hours_missing: Option<f64>,
     /// What a lux meter beside the leaves shows while the lamps burn.
     pub lux: Measures,
     /// The share of the seedlings' cells whose DLI lies under their own crop's band.
@@ -182,8 +188,8 @@ pub struct BayLight {
     pub target: Option<Band>,
     /// The PPFD that gives the target in the hours that the lamps burn; `None` while they are off.
     pub ppfd_target: Option<Band>,
-    /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
-    /// negative when they touch.
+    /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
+    /// or to what closes a bay without lamps at the top; negative when they touch.
     pub gap_mm: f64,
     /// How PPFD is reckoned; `None` when it was not asked for.
     pub ppfd_why: Option<Why>,

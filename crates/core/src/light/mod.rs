@@ -8,6 +8,7 @@
 pub mod ambient;
 mod angle;
 pub mod bay;
+pub mod daylight;
 pub mod emitter;
 pub mod enclosure;
 pub mod falloff;

@@ -431,6 +431,21 @@ export interface components {
              * @description What of the mean DLI falls through the deck above, in mol/m²/d.
              */
             from_above_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
+             */
+            daylight_mol_m2_d: number;
+            /**
+             * Format: date
+             * @description On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+             */
+            daylight_enough_from?: string | null;
+            /**
+             * Format: double
+             * @description On a sill with lamps: the hours that they must burn to make up for the rest.
+             */
+            lamp_hours_missing?: number | null;
             /** @description What a lux meter beside the leaves shows while the lamps burn. */
             lux: components["schemas"]["Measures"];
             /**
@@ -457,8 +472,8 @@ export interface components {
             ppfd_target?: components["schemas"]["Band"] | null;
             /**
              * Format: double
-             * @description From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face;
-             *     negative when they touch.
+             * @description From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
+             *     or to what closes a bay without lamps at the top; negative when they touch.
              */
             gap_mm: number;
             ppfd_why?: components["schemas"]["Why"] | null;
@@ -1941,6 +1956,11 @@ export interface components {
              * @description The day after which frost is as likely as not to be over.
              */
             last_frost: string;
+            /**
+             * Format: double
+             * @description What an average spring day has of a cloudless day's light; half when left out.
+             */
+            of_cloudless?: number | null;
             /** @description The units people measure in there. */
             units: components["schemas"]["UnitSystem"];
             /** @description The air of the room. */

@@ -371,7 +371,7 @@
   </g>
 {/each}
 
-{#if drawn && bay.light && (picked || dragging || (near && bay.burning))}
+{#if drawn && tier.lamps.length > 0 && bay.light && (picked || dragging || (near && bay.burning))}
   {@const x = left + width - 20}
   {@const top = deck - mm(tallest + bay.light.gap_mm)}
   {@const bottom = deck - mm(tallest)}

@@ -181,14 +181,16 @@
           </tr>
         </thead>
         <tbody>
-          <tr data-testid="ppfd">
-            <th class="text-left font-semibold"
-              >PPFD <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
-            >
-            <td class="font-semibold">{words.bare(light.ppfd.mean, 'ppfd_umol_m2_s')}</td>
-            <td>{words.bare(light.ppfd.worst, 'ppfd_umol_m2_s')}</td>
-            <td>{words.bare(light.ppfd.best, 'ppfd_umol_m2_s')}</td>
-          </tr>
+          {#if light.ppfd.best > 0}
+            <tr data-testid="ppfd">
+              <th class="text-left font-semibold"
+                >PPFD <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
+              >
+              <td class="font-semibold">{words.bare(light.ppfd.mean, 'ppfd_umol_m2_s')}</td>
+              <td>{words.bare(light.ppfd.worst, 'ppfd_umol_m2_s')}</td>
+              <td>{words.bare(light.ppfd.best, 'ppfd_umol_m2_s')}</td>
+            </tr>
+          {/if}
           <tr data-testid="dli">
             <th class="text-left font-semibold"
               >DLI <span class="text-sm font-normal text-soft">mol/m²/d</span></th
@@ -229,6 +231,12 @@
             Walls and decks send back {words.number(light.sent_back, 'ppfd_umol_m2_s')} of it
           </li>
         {/if}
+        {#if light.daylight_mol_m2_d > 0}
+          <li>
+            {words.number(light.daylight_mol_m2_d, 'dli_mol_m2_d')} is daylight on an average day{#if light.daylight_enough_from};
+              enough by itself from {words.shortDate(light.daylight_enough_from)}{/if}
+          </li>
+        {/if}
         {#if light.from_above_mol_m2_d >= 0.05}
           <li>
             {words.number(light.from_above_mol_m2_d, 'dli_mol_m2_d')} falls through the deck above
@@ -236,12 +244,14 @@
         {/if}
       </ul>
       <div class="flex flex-wrap gap-x-3">
-        <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
+        {#if light.ppfd.best > 0}
+          <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
+        {/if}
         <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={light.dli_why} /></span>
       </div>
     </section>
 
-    {#if place}
+    {#if place && light.ppfd.best > 0}
       <section>
         <h3 class="mb-1">Light from above</h3>
         <LightMap {bay} {place} />
