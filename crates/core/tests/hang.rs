@@ -29,7 +29,7 @@ fn cells(x: f64) -> Vec<(f64, f64)> {
 
 fn want(falloff: &Falloff, canopy_mm: f64, low: f64, high: f64) -> Want<'_> {
     Want {
-        light: Box::new(move |height_mm, lift_mm| {
+        light: std::rc::Rc::new(move |height_mm, lift_mm| {
             Spread::of(&falloff.at(height_mm - lift_mm - canopy_mm))
         }),
         besides_mol_m2_d: 0.0,

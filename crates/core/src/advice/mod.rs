@@ -21,6 +21,7 @@ mod season_too_short;
 mod storage_shades;
 mod tall_and_unbraced;
 mod too_little_light;
+mod tray_elsewhere;
 mod trays_clash;
 mod trays_overhang;
 mod window_too_dark;
@@ -57,6 +58,7 @@ const ON_BAYS: &[OnBay] = &[
     bare_chipboard_under_water::judge,
     hang_lamps::judge,
     too_little_light::judge,
+    tray_elsewhere::judge,
     trays_overhang::judge,
     lamp_blocks_trays::judge,
 ];

@@ -153,10 +153,56 @@ pub fn step(bay: &Bay<'_>, from: Setting, to: Setting) -> Step {
 pub struct Ahead {
     /// What its seedlings get and want.
     pub wants: Vec<Want<'static>>,
+    /// The tray of each of `wants`.
+    pub trays: Vec<String>,
     /// How far its trays reach.
     pub reach: Reach,
     /// Hours a day that its crops bear at most.
     pub most_hours: f64,
+}
+
+/// A best setting that misses by less is good enough for all.
+const GOOD_ENOUGH: f64 = 0.15;
+
+impl Ahead {
+    /// The tray without which the others would fare so much better that it had better stand
+    /// elsewhere, where the best of `choices` still misses by `miss`; `None` when all fare well,
+    /// or none stands out.
+    pub fn misfit(&self, choices: &[Choice], miss: f64) -> Option<Misfit> {
+        let mut ids: Vec<&String> = self.trays.iter().collect();
+        ids.dedup();
+        if miss <= GOOD_ENOUGH || ids.len() < 2 {
+            return None;
+        }
+        let without = |tray: &String| {
+            let others: Vec<Want<'_>> = self
+                .wants
+                .iter()
+                .zip(&self.trays)
+                .filter(|(_, of)| *of != tray)
+                .map(|(want, _)| want.clone())
+                .collect();
+            let best = hang::best(&others, choices, self.most_hours)?;
+            Some(Misfit {
+                tray: tray.clone(),
+                miss: hang::miss(&others, best),
+            })
+        };
+        let best = ids
+            .into_iter()
+            .filter_map(without)
+            .min_by(|a, b| a.miss.total_cmp(&b.miss))?;
+        (best.miss < miss / 2.0).then_some(best)
+    }
+}
+
+/// A tray that keeps the others of its bay from good light.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Misfit {
+    /// The tray.
+    pub tray: String,
+    /// How far the best setting for the others misses their bands.
+    pub miss: f64,
 }
 
 /// How much further than when it was set a setting may miss the bands before it is changed.
@@ -201,4 +247,60 @@ pub fn adjustments(
         set_miss = Some(missed(setting).max(hang::miss(&here.wants, setting)));
     }
     list
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::light::falloff::Spread;
+    use std::rc::Rc;
+
+    /// Seedlings that all get the same light, and want these bands of it.
+    fn ahead(bands: &[(&str, f64, f64)]) -> Ahead {
+        let want = |low: f64, high: f64| Want {
+            light: Rc::new(|height_mm, _| {
+                let ppfd = 50_000.0 / height_mm;
+                Spread {
+                    mean: ppfd,
+                    least: ppfd * 0.9,
+                    most: ppfd * 1.1,
+                }
+            }),
+            besides_mol_m2_d: 0.0,
+            dli_mol_m2_d: low..=high,
+        };
+        Ahead {
+            wants: bands
+                .iter()
+                .map(|(_, low, high)| want(*low, *high))
+                .collect(),
+            trays: bands.iter().map(|(tray, ..)| (*tray).into()).collect(),
+            reach: Reach {
+                leaves_mm: 80.0,
+                tops_mm: 80.0,
+                least_gap_mm: 50.0,
+            },
+            most_hours: 16.0,
+        }
+    }
+
+    #[test]
+    fn the_tray_that_spoils_it_for_the_others_is_named() {
+        let choices: Vec<Choice> = (14..=60)
+            .map(|cm| Choice {
+                height_mm: f64::from(cm) * 10.0,
+                lift_mm: 0.0,
+                brightness: 1.0,
+            })
+            .collect();
+        let misfit = |bands: &[(&str, f64, f64)]| {
+            let ahead = ahead(bands);
+            let best = hang::best(&ahead.wants, &choices, ahead.most_hours).unwrap();
+            ahead.misfit(&choices, hang::miss(&ahead.wants, best))
+        };
+        let odd = misfit(&[("a", 5.0, 8.0), ("b", 5.0, 8.0), ("c", 15.0, 20.0)]);
+        assert_eq!(odd.expect("one stands out").tray, "c");
+        assert_eq!(misfit(&[("a", 5.0, 10.0), ("b", 7.0, 12.0)]), None);
+        assert_eq!(misfit(&[("a", 90.0, 99.0)]), None);
+    }
 }

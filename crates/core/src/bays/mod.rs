@@ -2,6 +2,7 @@
 //! and what they draw.
 
 mod adjust;
+mod lit;
 mod look;
 
 use jiff::civil::Date;
@@ -18,7 +19,7 @@ use crate::room::{Bay, BayRef};
 use crate::space::BayFit;
 use crate::words::Why;
 
-pub use adjust::{Adjustment, Step};
+pub use adjust::{Adjustment, Misfit, Step};
 pub use look::Looker;
 
 /// A bay on a date.
@@ -214,6 +215,8 @@ pub struct Hang {
     pub sweep: Vec<SweepPoint>,
     /// What to change on which day from now on, as plants grow; empty when it was not asked for.
     pub adjustments: Vec<Adjustment>,
+    /// The tray that had better stand elsewhere, when no setting is good for all.
+    pub misfit: Option<Misfit>,
     /// How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
     pub miss: f64,
     /// The same for the lamps as they hang now.

@@ -1,6 +1,7 @@
 //! The height to hang lamps at and the hours to burn them, for trays that share a bay.
 
 use std::ops::RangeInclusive;
+use std::rc::Rc;
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -9,11 +10,12 @@ use super::falloff::Spread;
 use crate::units::dli_mol_m2_d;
 
 /// What one tray gets and wants.
+#[derive(Clone)]
 #[allow(missing_debug_implementations)]
 pub struct Want<'a> {
     /// The light over its cells in µmol/m²/s, with the lamps' faces at a height over the deck and
     /// trays that stand on so much, both in mm; the lamps as bright as now.
-    pub light: Box<dyn Fn(f64, f64) -> Spread + 'a>,
+    pub light: Rc<dyn Fn(f64, f64) -> Spread + 'a>,
     /// Daily light that it gets from elsewhere, whatever these lamps do, in mol/m²/d.
     pub besides_mol_m2_d: f64,
     /// The band of daily light in mol/m²/d that suits it.

@@ -1039,6 +1039,7 @@ export interface components {
             sweep: components["schemas"]["SweepPoint"][];
             /** @description What to change on which day from now on, as plants grow; empty when it was not asked for. */
             adjustments: components["schemas"]["Adjustment"][];
+            misfit?: components["schemas"]["Misfit"] | null;
             /**
              * Format: double
              * @description How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
@@ -1266,6 +1267,16 @@ export interface components {
              * @description The brightest cell.
              */
             best: number;
+        };
+        /** @description A tray that keeps the others of its bay from good light. */
+        Misfit: {
+            /** @description The tray. */
+            tray: string;
+            /**
+             * Format: double
+             * @description How far the best setting for the others misses their bands.
+             */
+            miss: number;
         };
         /** @description A plan to keep. */
         NewPlan: {

@@ -1,0 +1,225 @@
+//! The light of a bay in figures: what its cells get, what is too little, and what would do.
+
+use jiff::civil::Date;
+
+use super::look::{Looker, PartLight, burns};
+use super::{Band, BayLight, Cell, Measures, TrayOnDay, tallest_leaves};
+use crate::light::bay::{Footprint, lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::daylight::Sill;
+use crate::light::falloff::Spread;
+use crate::placement::Standing;
+use crate::plan::Stage;
+use crate::room::{Bay, Kind};
+use crate::say;
+use crate::site::Site;
+use crate::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
+use crate::words::Why;
+
+impl Looker<'_, '_> {
+    /// The light on what stands in a bay.
+    pub(super) fn light(
+        &self,
+        bay: &Bay<'_>,
+        date: Date,
+        standing: &[Standing<'_>],
+        trays: &[TrayOnDay],
+        part_lights: &[PartLight],
+        detailed: bool,
+    ) -> BayLight {
+        let burning = burns(self.plan, bay, standing);
+        let values: Vec<f64> = trays
+            .iter()
+            .flat_map(|tray| &tray.parts)
+            .flat_map(|part| &part.ppfd)
+            .copied()
+            .collect();
+        let ppfd = Spread::of(&values);
+        let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
+        let lowest_face = bay.lowest_overhead_mm();
+        let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
+        let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
+        let target = shared_target(trays);
+        let sent_back: Vec<f64> = part_lights
+            .iter()
+            .flat_map(|l| l.sent_back.clone())
+            .collect();
+        let all = |of: fn(&PartLight) -> Vec<f64>| -> Vec<f64> {
+            part_lights.iter().flat_map(of).collect()
+        };
+        let beside = all(PartLight::besides);
+        let besides = Spread::of(&beside).mean;
+        let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
+        let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
+        let daily: Vec<f64> = values
+            .iter()
+            .zip(&beside)
+            .map(|(&ppfd, beside)| dli_mol_m2_d(ppfd, hours) + beside)
+            .collect();
+        let lux = lux_per_umol_m2_s(bay.tier);
+        let (under, over) = outside_bands(trays, &daily);
+        BayLight {
+            ppfd: ppfd.into(),
+            dli: Spread::of(&daily).into(),
+            sent_back: Spread::of(&sent_back).mean,
+            from_above_mol_m2_d,
+            daylight_mol_m2_d,
+            daylight_enough_from: self.enough_from(bay, date, standing, target),
+            lamp_hours_missing: target.and_then(|band| {
+                let hours = hours_for(band.low - besides, ppfd.mean);
+                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0;
+                (window && hours > 0.0).then_some(hours)
+            }),
+            lux: Measures {
+                mean: ppfd.mean * lux,
+                worst: ppfd.least * lux,
+                best: ppfd.most * lux,
+            },
+            under,
+            over,
+            hours_in_band: target.filter(|_| ppfd.mean > 0.0).map(|band| Band {
+                low: hours_for(band.low - besides, ppfd.mean),
+                high: hours_for(band.high - besides, ppfd.mean),
+            }),
+            evenness: if ppfd.mean > 0.0 {
+                ppfd.least / ppfd.mean
+            } else {
+                0.0
+            },
+            worst: cell_with(ppfd.least, trays),
+            best: cell_with(ppfd.most, trays),
+            target,
+            ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
+                low: ppfd_umol_m2_s((band.low - besides).max(0.0), hours),
+                high: ppfd_umol_m2_s((band.high - besides).max(0.0), hours),
+            }),
+            gap_mm,
+            ppfd_why: detailed.then(|| Why {
+                rule: say!(
+                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; walls and decks send back {back} of it",
+                    lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
+                    photons = Quantity::PpfUmolS.of(photons),
+                    gap = Quantity::LengthMm.of(gap_mm),
+                    back = Quantity::PpfdUmolM2S.of(Spread::of(&sent_back).mean),
+                ),
+                source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
+            }),
+            dli_why: detailed.then(|| Why {
+                rule: if besides > 0.0 {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036, and {besides} from the window or the lamps above",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                        besides = Quantity::DliMolM2D.of(besides),
+                    )
+                } else {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                    )
+                },
+                source: crate::crops::library().source("dli_low_mol_m2_d"),
+            }),
+        }
+    }
+
+    /// The day from which daylight alone is enough for the seedlings of a sill.
+    fn enough_from(
+        &self,
+        bay: &Bay<'_>,
+        date: Date,
+        standing: &[Standing<'_>],
+        target: Option<Band>,
+    ) -> Option<Date> {
+        let sill = sill(bay, &self.plan.site)?;
+        let (_, part) = tallest_leaves(standing)?;
+        // A few cells tell as much as all of them over half a year.
+        let points: Vec<(f64, f64)> = standing
+            .iter()
+            .flat_map(|s| s.footprint.cells(2, 2))
+            .collect();
+        sill.enough_from(&points, part.canopy_mm, target?.low, date)
+    }
+}
+
+/// The pane before a bay, when it is a window's.
+pub(super) fn sill<'p>(bay: &Bay<'p>, site: &Site) -> Option<Sill<'p>> {
+    let Kind::Window(window) = &bay.place.kind else {
+        return None;
+    };
+    Some(Sill {
+        window,
+        width_mm: bay.place.width_mm,
+        depth_mm: bay.place.depth_mm,
+        latitude_deg: site.latitude_deg,
+        of_cloudless: site.of_cloudless.unwrap_or(OF_CLOUDLESS),
+    })
+}
+
+/// What an average spring day has of a cloudless day's light, where the site does not say (our
+/// own estimate).
+const OF_CLOUDLESS: f64 = 0.5;
+
+/// The hours in which `ppfd` adds up to `dli`, from 0 to a day.
+fn hours_for(dli: f64, ppfd: f64) -> f64 {
+    (dli / dli_mol_m2_d(ppfd, 1.0)).clamp(0.0, 24.0)
+}
+
+/// The shares of the seedlings' cells whose daily light lies under and over their own crop's band.
+fn outside_bands(trays: &[TrayOnDay], daily: &[f64]) -> (f64, f64) {
+    let (mut cells, mut under, mut over) = (0, 0, 0);
+    let mut daily = daily.iter();
+    for part in trays.iter().flat_map(|tray| &tray.parts) {
+        for &dli in daily.by_ref().take(part.ppfd.len()) {
+            if part.stage == Some(Stage::Grow) {
+                cells += 1;
+                under += usize::from(dli < part.target.low);
+                over += usize::from(dli > part.target.high);
+            }
+        }
+    }
+    let share = |n: usize| n as f64 / f64::from(cells.max(1));
+    (share(under), share(over))
+}
+
+/// The first cell that gets `ppfd`: the first of equals, so that its mark does not jump about.
+fn cell_with(ppfd: f64, trays: &[TrayOnDay]) -> Cell {
+    trays
+        .iter()
+        .flat_map(|tray| tray.parts.iter().map(move |part| (tray, part)))
+        .find_map(|(tray, part)| {
+            let index = part.ppfd.iter().position(|&value| value == ppfd)?;
+            let footprint = Footprint {
+                x_mm: part.x_mm,
+                y_mm: part.y_mm,
+            };
+            let (x_mm, y_mm) = footprint.cells(part.columns, part.rows)[index];
+            let tray = tray.tray.clone();
+            Some(Cell { tray, x_mm, y_mm })
+        })
+        .expect("the value was found in one of these cells")
+}
+
+/// The band that suits every seedling of the bay; where their bands do not meet, from the least
+/// to the greatest of them.
+fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
+    let bands: Vec<Band> = trays
+        .iter()
+        .flat_map(|tray| &tray.parts)
+        .filter(|part| part.stage == Some(Stage::Grow))
+        .map(|part| part.target)
+        .collect();
+    let most = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::max);
+    let least = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::min);
+    let shared = Band {
+        low: most(|b| b.low)?,
+        high: least(|b| b.high)?,
+    };
+    if shared.low < shared.high {
+        return Some(shared);
+    }
+    Some(Band {
+        low: least(|b| b.low)?,
+        high: most(|b| b.high)?,
+    })
+}

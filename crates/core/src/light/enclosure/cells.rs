@@ -1,0 +1,124 @@
+//! Walls cut finer than their patches, and what straight light falls on the pieces.
+
+use super::super::emitter::{Emitter, Optics};
+use super::super::quadrature::{nearest, two};
+use super::Wall;
+
+/// The patches of a wall cut into smaller cells along one axis.
+pub(super) struct Cuts {
+    /// Where the cells end.
+    pub(super) lines: Vec<f64>,
+    /// The patch that each cell belongs to.
+    pub(super) patch: Vec<usize>,
+    /// The two patches whose middles each cell lies between, and how far towards the second.
+    pub(super) between: Vec<(usize, usize, f64)>,
+    /// How many patches there are along the axis.
+    pub(super) patches: usize,
+}
+
+impl Cuts {
+    /// Each patch of an upright wall is halved: what comes back from elsewhere changes too much
+    /// over the whole of it. A wall is dark above a face that shines down and bright soon below
+    /// it: no even patch follows that, so it is cut there too.
+    pub(super) fn new(lines: &[f64], axis: usize, upright: bool, emitters: &[Emitter]) -> Self {
+        const BELOW_MM: [f64; 5] = [0.0, 8.0, 20.0, 45.0, 90.0];
+        const APART_MM: f64 = 4.0;
+        let mut cut = lines.to_vec();
+        let mut add = |at: f64| {
+            let inside = at > 0.0 && at < lines[lines.len() - 1];
+            if inside && cut.iter().all(|line| (line - at).abs() >= APART_MM) {
+                cut.push(at);
+            }
+        };
+        if axis == 2 {
+            let mut faces: Vec<f64> = emitters.iter().map(|e| e.z_mm).collect();
+            faces.sort_by(f64::total_cmp);
+            faces.dedup_by(|a, b| (*a - *b).abs() < APART_MM);
+            for below in BELOW_MM {
+                faces.iter().for_each(|z| add(z - below));
+            }
+        }
+        if upright {
+            for patch in lines.windows(2) {
+                add((patch[0] + patch[1]) / 2.0);
+            }
+        }
+        cut.sort_by(f64::total_cmp);
+        let patches = lines.len() - 1;
+        let middle = |piece: &[f64]| (piece[0] + piece[1]) / 2.0;
+        let middles: Vec<f64> = lines.windows(2).map(middle).collect();
+        let patch = |strip: &[f64]| lines.partition_point(|&line| line < middle(strip)) - 1;
+        let between = |strip: &[f64]| {
+            let at = middle(strip);
+            let next = middles.partition_point(|&m| m < at).clamp(1, patches - 1);
+            let share = (at - middles[next - 1]) / (middles[next] - middles[next - 1]);
+            (next - 1, next, share.clamp(0.0, 1.0))
+        };
+        Self {
+            patch: cut.windows(2).map(patch).collect(),
+            between: cut.windows(2).map(between).collect(),
+            lines: cut,
+            patches,
+        }
+    }
+}
+
+/// What the cells of a grid send out as weights of the grid's crossings, so that a sum over
+/// cells of differences of a corner function becomes one sum over crossings.
+pub(super) fn corner_weights(nu: usize, nv: usize, sent: impl Fn(usize, usize) -> f64) -> Vec<f64> {
+    let mut weights = vec![0.0; (nu + 1) * (nv + 1)];
+    for u in 0..nu {
+        for v in 0..nv {
+            let value = sent(u, v);
+            weights[u * (nv + 1) + v] += value;
+            weights[(u + 1) * (nv + 1) + v + 1] += value;
+            weights[u * (nv + 1) + v + 1] -= value;
+            weights[(u + 1) * (nv + 1) + v] -= value;
+        }
+    }
+    weights
+}
+
+/// What a patch of a wall gets straight from an emitter, in flux units times mm² / m².
+pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], depth: u32) -> f64 {
+    let [u, v] = sides;
+    let mut bounds = [[0.0; 2]; 3];
+    bounds[wall.axes[0]] = u;
+    bounds[wall.axes[1]] = v;
+    bounds[wall.normal()] = [wall.plane_mm; 2];
+    let lamp = [emitter.x_mm, emitter.y_mm, [emitter.z_mm; 2]];
+    let away: f64 = (0..3)
+        .map(|i| nearest([lamp[i][0] - bounds[i][1], lamp[i][1] - bounds[i][0]]).powi(2))
+        .sum::<f64>()
+        .sqrt();
+    let sharp = match &emitter.optics {
+        Optics::Beam(beam) => (4.0 / (beam.exponent() + 3.0)).sqrt(),
+        Optics::Tube(_) | Optics::Measured(_) => 1.0,
+    };
+    let (lu, lv) = (u[1] - u[0], v[1] - v[0]);
+    const DEEPEST: u32 = 8;
+    if lu.max(lv) > 1.2 * sharp * away && depth < DEEPEST {
+        let halves = |side: [f64; 2]| {
+            let middle = (side[0] + side[1]) / 2.0;
+            [[side[0], middle], [middle, side[1]]]
+        };
+        return if lu > lv {
+            let part = |u| received(emitter, wall, [u, v], depth + 1);
+            halves(u).into_iter().map(part).sum()
+        } else {
+            let part = |v| received(emitter, wall, [u, v], depth + 1);
+            halves(v).into_iter().map(part).sum()
+        };
+    }
+    let at = |a: f64, b: f64| {
+        let mut point = [0.0; 3];
+        point[wall.axes[0]] = a;
+        point[wall.axes[1]] = b;
+        point[wall.normal()] = wall.plane_mm;
+        emitter.irradiance(point, wall.looks)
+    };
+    if lu.max(lv) < 0.4 * sharp * away {
+        return lu * lv * at((u[0] + u[1]) / 2.0, (v[0] + v[1]) / 2.0);
+    }
+    two(u, |a| two(v, |b| at(a, b)))
+}

@@ -1,0 +1,88 @@
+//! Reading the light that comes back.
+
+use std::f64::consts::TAU;
+
+use super::super::angle::angle;
+use super::super::emitter::Facing;
+use super::{Enclosure, product};
+
+/// The light that the faces of an enclosure send back.
+#[derive(Debug, Clone)]
+pub struct Reflected<'a> {
+    pub(super) enclosure: &'a Enclosure,
+    /// What each patch sends out, in flux units per m².
+    pub(super) radiosity: Vec<f64>,
+    /// The lines of each face along its two axes, and the weights of their crossings.
+    pub(super) faces: Vec<([Vec<f64>; 2], Vec<f64>)>,
+}
+
+impl Reflected<'_> {
+    /// What reaches a level surface that faces up at `point` (mm), in flux units per m².
+    pub fn irradiance_up(&self, point: [f64; 3]) -> f64 {
+        let mut sum = 0.0;
+        let mut row = Vec::new();
+        for (wall, ([u, v], weights)) in self.enclosure.walls.iter().zip(&self.faces) {
+            let (normal, sign) = wall.looks.normal();
+            let away = sign * (point[normal] - wall.plane_mm);
+            if wall.looks == Facing::Up || away < 0.0 {
+                continue;
+            }
+            // On the wall itself the limit just off it is meant.
+            let away = away.max(1e-3);
+            let from = [point[wall.axes[0]], point[wall.axes[1]]];
+            // Rows are filled first and summed up after: that goes through vector instructions.
+            row.clear();
+            row.resize(v.len(), 0.0);
+            let distance = |d: f64| (d * d + away * away).sqrt();
+            if normal == 2 {
+                // An element under a level face: x/sx atan(y/sx) + y/sy atan(x/sy) at a corner.
+                let dv: Vec<[f64; 2]> = v
+                    .iter()
+                    .map(|v| [v - from[1], distance(v - from[1])])
+                    .collect();
+                for (u, weights) in u.iter().zip(weights.chunks_exact(v.len())) {
+                    let x = u - from[0];
+                    let sx = distance(x);
+                    let share = x / sx;
+                    for (at, [y, sy]) in row.iter_mut().zip(&dv) {
+                        *at = share * angle(*y, sx) + y / sy * angle(x, *sy);
+                    }
+                    sum += product(weights, &row);
+                }
+            } else {
+                // Beside an upright face at distance a: -a/s atan(y/s), s from a and the height;
+                // what lies below the point's level is not seen.
+                let dv: Vec<[f64; 2]> = v
+                    .iter()
+                    .map(|v| distance((v - from[1]).max(0.0)))
+                    .map(|s| [s, -away / s])
+                    .collect();
+                for (u, weights) in u.iter().zip(weights.chunks_exact(v.len())) {
+                    let y = u - from[0];
+                    for (at, [s, share]) in row.iter_mut().zip(&dv) {
+                        *at = share * angle(y, *s);
+                    }
+                    sum += product(weights, &row);
+                }
+            }
+        }
+        sum / TAU
+    }
+
+    /// The mean of what falls on a face that reflects, in flux units per m²; 0 for others.
+    pub fn mean_on(&self, looks: Facing) -> f64 {
+        let enclosure = self.enclosure;
+        let wall = enclosure.walls.iter().position(|w| w.looks == looks);
+        let Some(i) = wall else { return 0.0 };
+        let end = enclosure
+            .walls
+            .get(i + 1)
+            .map_or(enclosure.area.len(), |next| next.first);
+        let (mut sent, mut area) = (0.0, 0.0);
+        for patch in enclosure.walls[i].first..end {
+            sent += self.radiosity[patch] * enclosure.area[patch];
+            area += enclosure.area[patch];
+        }
+        sent / area / enclosure.walls[i].reflectance
+    }
+}
