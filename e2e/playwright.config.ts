@@ -11,6 +11,8 @@ export default defineConfig({
   ],
   outputDir: './test-results',
   workers: 2,
+  // A loaded machine may starve a browser once; a real fault fails twice, and a retry is listed.
+  retries: process.env.CI ? 1 : 0,
   fullyParallel: false,
   timeout: 60_000,
   forbidOnly: !!process.env.CI,
