@@ -4,23 +4,32 @@
 use sunrise_core::light::daylight::cloudless_mol_m2_d;
 use sunrise_core::site::day_length_h;
 
+/// Latitude, date and all columns of each row of the reference.
+fn rows() -> Vec<(f64, jiff::civil::Date, csv::StringRecord)> {
+    let mut reader = csv::Reader::from_reader(include_bytes!("reference/daylight.csv").as_slice());
+    let rows: Vec<_> = reader
+        .records()
+        .map(|row| row.unwrap())
+        .map(|row| (figure(&row, 0), row[1].parse().unwrap(), row))
+        .collect();
+    assert!(rows.len() >= 50, "only {} rows are compared", rows.len());
+    rows
+}
+
+fn figure(row: &csv::StringRecord, column: usize) -> f64 {
+    row[column].parse().unwrap()
+}
+
 #[test]
 fn day_length_is_within_two_minutes_of_pvlib() {
-    let mut reader = csv::Reader::from_reader(include_bytes!("reference/daylight.csv").as_slice());
-    let mut rows = 0;
-    for row in reader.records() {
-        let row = row.unwrap();
-        let latitude: f64 = row[0].parse().unwrap();
-        let date: jiff::civil::Date = row[1].parse().unwrap();
-        let expected: f64 = row[2].parse().unwrap();
+    for (latitude, date, row) in rows() {
+        let expected = figure(&row, 2);
         let got = day_length_h(latitude, date);
         assert!(
             (got - expected).abs() < 2.0 / 60.0,
             "{latitude}° on {date}: {got} h, reference {expected} h"
         );
-        rows += 1;
     }
-    assert!(rows >= 50, "only {rows} rows were compared");
 }
 
 #[test]
@@ -32,16 +41,10 @@ fn polar_night_and_midnight_sun_are_whole_days() {
 
 #[test]
 fn cloudless_daily_light_follows_pvlib() {
-    let mut reader = csv::Reader::from_reader(include_bytes!("reference/daylight.csv").as_slice());
-    let mut rows = 0;
-    for row in reader.records() {
-        let row = row.unwrap();
-        let latitude: f64 = row[0].parse().unwrap();
-        let date: jiff::civil::Date = row[1].parse().unwrap();
-        let figure = |i: usize| row[i].parse::<f64>().unwrap();
+    for (latitude, date, row) in rows() {
         let got = cloudless_mol_m2_d(latitude, date);
         // The same model, Haurwitz, and the more detailed one of Ineichen with Linke turbidity 3.
-        let (haurwitz, ineichen) = (figure(5), figure(4));
+        let (haurwitz, ineichen) = (figure(&row, 5), figure(&row, 4));
         // Refraction, which lifts a very low sun, is left out.
         assert!(
             (got - haurwitz).abs() < (0.02 * haurwitz).max(0.12),
@@ -53,7 +56,5 @@ fn cloudless_daily_light_follows_pvlib() {
             (got - ineichen).abs() < within,
             "{latitude}° on {date}: {got}, {ineichen}"
         );
-        rows += 1;
     }
-    assert!(rows >= 50, "only {rows} rows were compared");
 }
