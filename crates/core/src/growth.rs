@@ -18,9 +18,26 @@ pub fn height_mm(crop: &Crop, days: f64) -> f64 {
     crop.height_out_mm / (1.0 + (-STEEPNESS * (t - MIDDLE)).exp())
 }
 
+/// The share of a cell that the leaves of a seedling cover, `height_mm` tall and `cell_mm` from
+/// its neighbours.
+///
+/// Our own estimate: leaves spread as wide as the plant is tall, until they meet.
+pub fn leaf_cover(height_mm: f64, cell_mm: f64) -> f64 {
+    (height_mm / cell_mm.max(1.0)).clamp(0.0, 1.0).powi(2)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn leaves_cover_more_as_they_grow_until_they_meet() {
+        let cover: Vec<f64> = [0.0, 10.0, 30.0, 45.0, 90.0]
+            .map(|h| leaf_cover(h, 45.0))
+            .to_vec();
+        assert!(cover.is_sorted());
+        assert_eq!((cover[0], cover[3], cover[4]), (0.0, 1.0, 1.0));
+    }
 
     #[test]
     fn grows_from_nothing_to_about_its_planting_height() {

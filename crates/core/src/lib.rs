@@ -9,6 +9,7 @@
 pub mod units;
 pub mod words;
 pub mod fault;
+pub mod daytime;
 pub mod site;
 pub mod crops;
 pub mod room;
@@ -28,6 +29,7 @@ pub mod places;
 pub mod advice;
 pub mod assess;
 pub mod compare;
+pub mod calibrate;
 pub mod edit;
 pub mod upgrade;
 

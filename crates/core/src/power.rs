@@ -32,7 +32,7 @@ impl Power {
             watts,
             amps: watts / site.mains_v,
             kwh_per_day,
-            cost_per_day: kwh_per_day * site.price_per_kwh,
+            cost_per_day: site.cost_per_day(watts, tier.burning()),
         }
     }
 }

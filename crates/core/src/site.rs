@@ -4,9 +4,10 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::daytime::{Burning, ClockSpan, DAY_H};
 use crate::fault::{Faults, Pointer};
 use crate::say;
-use crate::units::{Quantity, UnitSystem};
+use crate::units::{Quantity, UnitSystem, energy_kwh};
 
 /// Where the plan is carried out.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -22,6 +23,12 @@ pub struct Site {
     pub mains_v: f64,
     /// Price of a kWh in `currency`.
     pub price_per_kwh: f64,
+    /// The hours in which a kWh costs less; left out where it always costs the same.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cheap: Option<CheapHours>,
+    /// The hours in which no lamp should burn, for the sake of sleep; left out where none mind.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quiet: Option<ClockSpan>,
     /// ISO 4217 code of the currency.
     pub currency: String,
     /// The day after which frost is as likely as not to be over.
@@ -33,6 +40,16 @@ pub struct Site {
     pub units: UnitSystem,
     /// The air of the room.
     pub air: Air,
+}
+
+/// Hours of the day in which a kWh costs less.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CheapHours {
+    /// The hours.
+    pub hours: ClockSpan,
+    /// Price of a kWh in them, in the site's currency.
+    pub price_per_kwh: f64,
 }
 
 /// The air of the room, as a thermometer between the shelves shows it.
@@ -77,6 +94,16 @@ impl Site {
             0.0..=10_000.0,
             Quantity::Money,
         );
+        if let Some(cheap) = &self.cheap {
+            let at = at.at("cheap");
+            cheap.hours.check(&at.at("hours"), faults);
+            let range = 0.0..=10_000.0;
+            let price = at.at("price_per_kwh");
+            faults.number(&price, cheap.price_per_kwh, range, Quantity::Money);
+        }
+        if let Some(quiet) = &self.quiet {
+            quiet.check(&at.at("quiet"), faults);
+        }
         if self.currency.len() != 3 || !self.currency.bytes().all(|b| b.is_ascii_uppercase()) {
             faults.add(
                 &at.at("currency"),
@@ -93,6 +120,19 @@ impl Site {
         for (name, c) in [("day_c", self.air.day_c), ("night_c", self.air.night_c)] {
             faults.number(&air.at(name), c, -10.0..=45.0, Quantity::TemperatureC);
         }
+    }
+
+    /// What `watts` cost a day that are drawn while `burning`, in the site's currency.
+    pub fn cost_per_day(&self, watts: f64, burning: Burning) -> f64 {
+        let cheap_h = self.cheap.map_or(0.0, |cheap| burning.within(cheap.hours));
+        let cheap_price = self.cheap.map_or(0.0, |cheap| cheap.price_per_kwh);
+        energy_kwh(watts, burning.hours - cheap_h) * self.price_per_kwh
+            + energy_kwh(watts, cheap_h) * cheap_price
+    }
+
+    /// The hours of a day in which lamps may burn without waking anybody.
+    pub fn free_hours(&self) -> f64 {
+        DAY_H - self.quiet.map_or(0.0, ClockSpan::hours)
     }
 
     /// The chance, 0 to 1, that a frost still comes on or after `date`.

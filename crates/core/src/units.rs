@@ -40,6 +40,8 @@ pub enum Quantity {
     ColourTemperatureK,
     /// A duration in hours.
     Hours,
+    /// A time of day in hours after midnight, read by the clock.
+    ClockH,
     /// A duration in days.
     Days,
     /// A duration in weeks.
@@ -73,7 +75,7 @@ pub enum Quantity {
 }
 
 impl Quantity {
-    const ALL: [Self; 25] = [
+    const ALL: [Self; 26] = [
         Self::LengthMm,
         Self::TemperatureC,
         Self::DifferenceK,
@@ -84,6 +86,7 @@ impl Quantity {
         Self::IlluminanceLux,
         Self::ColourTemperatureK,
         Self::Hours,
+        Self::ClockH,
         Self::Days,
         Self::Weeks,
         Self::PowerW,
@@ -114,6 +117,7 @@ impl Quantity {
             Self::IlluminanceLux => ("lux", 1.0, 0),
             Self::ColourTemperatureK => ("K", 1.0, 0),
             Self::Hours => ("h", 1.0, 1),
+            Self::ClockH => ("", 1.0, 2),
             Self::Days => ("days", 1.0, 1),
             Self::Weeks => ("weeks", 1.0, 1),
             Self::PowerW => ("W", 1.0, 0),
@@ -136,7 +140,7 @@ impl Quantity {
             offset: 0.0,
             decimals,
             step: match self {
-                Self::Hours => 0.5,
+                Self::Hours | Self::ClockH => 0.5,
                 Self::LengthMm => 5.0,
                 Self::Money => 0.01,
                 Self::MassKg => 0.5,

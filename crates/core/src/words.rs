@@ -72,6 +72,13 @@ impl From<Date> for Figure {
 impl fmt::Display for Figure {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
+            Self::Number {
+                value,
+                quantity: Quantity::ClockH,
+            } => {
+                let minutes = (value * 60.0).round() as i64;
+                write!(f, "{:02}:{:02}", minutes / 60, minutes % 60)
+            }
             Self::Number { value, quantity } => {
                 let si = quantity.si();
                 let number = format!("{:.*}", usize::from(si.decimals), value * si.factor);
@@ -162,16 +169,17 @@ mod tests {
     #[test]
     fn figures_read_in_si_without_needless_zeros() {
         let s = say!(
-            "{what} at {gap}, {hours}, {share}, on {day}",
+            "{what} at {gap}, {hours} from {clock}, {share}, on {day}",
             what = "Lamp {1}",
             gap = Quantity::LengthMm.of(130.4),
             hours = Quantity::Hours.of(15.0),
+            clock = Quantity::ClockH.of(6.5),
             share = Quantity::Share.of(0.5),
             day = jiff::civil::date(2027, 4, 9),
         );
         assert_eq!(
             s.to_string(),
-            "Lamp {1} at 130 mm, 15 h, 50%, on 2027-04-09"
+            "Lamp {1} at 130 mm, 15 h from 06:30, 50%, on 2027-04-09"
         );
     }
 }

@@ -42,10 +42,12 @@ fn kettle_fen_on_9_april() {
     for bay in &mut assessment.room[0].bays {
         for part in bay.trays.iter_mut().flat_map(|tray| &mut tray.parts) {
             part.ppfd.truncate(4);
+            part.dli.truncate(4);
         }
-        // The fits of one bay tell as much as those of every bay.
+        // The fits and colours of one bay tell as much as those of every bay.
         if bay.bay.place != "door" || bay.bay.tier != "t2" {
             bay.fits.clear();
+            bay.colour = None;
         }
         if let Some(hang) = &mut bay.hang {
             hang.sweep = hang.sweep.iter().copied().step_by(6).collect();

@@ -2,7 +2,9 @@
 
 use sunrise_core::light::emitter::{Beam, Emitter, Optics};
 use sunrise_core::light::falloff::{Falloff, Spread};
-use sunrise_core::light::hang::{self, Choice, Setting, Want, best, miss, spread_at, sweep};
+use sunrise_core::light::hang::{
+    self, Choice, HourLimits, Setting, Want, best, miss, spread_at, sweep,
+};
 
 /// Strips of `ppf` µmol/s each along a deck of 1220 x 610 mm.
 fn strips(rows: &[f64], ppf: f64) -> Vec<Emitter> {
@@ -46,6 +48,14 @@ fn at(height_mm: f64) -> Choice {
     }
 }
 
+/// Days of up to `most_h`, none of them in quiet hours.
+fn up_to(most_h: f64) -> HourLimits {
+    HourLimits {
+        most_h,
+        free_h: 24.0,
+    }
+}
+
 fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
     let heights = hang::heights(lowest_mm, highest_mm, step_mm);
     heights.into_iter().map(at).collect()
@@ -59,7 +69,7 @@ fn with_light_enough_every_cell_comes_into_the_band() {
         400.0,
     );
     let wants = [want(&falloff, 70.0, 6.0, 12.0)];
-    let setting = best(&wants, &heights(120.0, 390.0, 10.0), 18.0).unwrap();
+    let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(18.0)).unwrap();
     assert_eq!(miss(&wants, setting), 0.0, "{setting:?}");
     assert!((120.0..=390.0).contains(&setting.height_mm));
     assert_eq!(setting.hours_h % 0.5, 0.0);
@@ -70,7 +80,7 @@ fn weak_lamps_burn_as_long_as_the_crop_bears() {
     let falloff = Falloff::new(&strips(&[305.0], 25.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 70.0, 10.0, 17.0)];
     for most in [14.0, 16.0, 18.0] {
-        let setting = best(&wants, &heights(120.0, 390.0, 10.0), most).unwrap();
+        let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(most)).unwrap();
         // A step less may be as good to a plant, never more than that.
         assert!(
             (most - 0.5..=most).contains(&setting.hours_h),
@@ -83,8 +93,31 @@ fn weak_lamps_burn_as_long_as_the_crop_bears() {
 fn strong_lamps_hang_high_and_burn_short() {
     let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], 150.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 70.0, 6.0, 10.0)];
-    let setting = best(&wants, &heights(120.0, 390.0, 10.0), 18.0).unwrap();
+    let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(18.0)).unwrap();
     assert_eq!(setting, Setting::new(at(390.0), 12.0));
+}
+
+#[test]
+fn of_settings_as_good_the_one_that_keeps_out_of_quiet_hours_is_taken() {
+    let falloff = Falloff::new(
+        &strips(&[100.0, 240.0, 375.0, 510.0], 62.0),
+        &cells(470.0),
+        400.0,
+    );
+    let wants = [want(&falloff, 70.0, 6.0, 14.0)];
+    let one_height = [at(250.0)];
+    let loud = best(&wants, &one_height, up_to(18.0)).unwrap();
+    let limits = HourLimits {
+        free_h: 13.0,
+        ..up_to(18.0)
+    };
+    let quiet = best(&wants, &one_height, limits).unwrap();
+    assert!(quiet.hours_h <= 13.0 && quiet.hours_h <= loud.hours_h);
+    // Light comes first: what only long days bring into the band burns long all the same.
+    let weak = Falloff::new(&strips(&[305.0], 25.0), &cells(470.0), 400.0);
+    let wants = [want(&weak, 70.0, 10.0, 17.0)];
+    let long = best(&wants, &heights(120.0, 390.0, 10.0), limits).unwrap();
+    assert!(long.hours_h > 17.0, "{long:?}");
 }
 
 #[test]
@@ -96,7 +129,7 @@ fn taller_plants_push_the_lamps_up_with_them() {
     );
     let at = |canopy: f64| {
         let wants = [want(&falloff, canopy, 8.0, 12.0)];
-        best(&wants, &heights(canopy + 50.0, 390.0, 10.0), 16.0)
+        best(&wants, &heights(canopy + 50.0, 390.0, 10.0), up_to(16.0))
             .unwrap()
             .height_mm
     };
@@ -115,9 +148,9 @@ fn a_bay_of_two_crops_gets_the_compromise_between_their_own_settings() {
     let fruiting = || want(&falloff, 70.0, 10.0, 17.0);
     let range = heights(120.0, 390.0, 10.0);
     let both = [leafy(), fruiting()];
-    let shared = miss(&both, best(&both, &range, 16.0).unwrap());
+    let shared = miss(&both, best(&both, &range, up_to(16.0)).unwrap());
     for own in [[leafy()], [fruiting()]] {
-        let setting = best(&own, &range, 16.0).unwrap();
+        let setting = best(&own, &range, up_to(16.0)).unwrap();
         assert!(shared <= miss(&both, setting) + 1e-12);
     }
 }
@@ -129,11 +162,11 @@ fn no_height_or_no_tray_is_no_setting() {
         best(
             &[want(&falloff, 70.0, 6.0, 10.0)],
             &heights(300.0, 290.0, 10.0),
-            16.0
+            up_to(16.0)
         ),
         None
     );
-    assert_eq!(best(&[], &heights(100.0, 300.0, 10.0), 16.0), None);
+    assert_eq!(best(&[], &heights(100.0, 300.0, 10.0), up_to(16.0)), None);
 }
 
 #[test]

@@ -46,6 +46,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
+        cells: Vec::new(),
         days: DateSpan::day(view.date),
         headline: headline(hang),
         reason,
@@ -57,40 +58,53 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 fn headline(hang: &Hang) -> Statement {
     let mm = |value: f64| Quantity::LengthMm.of(value);
     let hours = Quantity::Hours.of(hang.setting.hours_h);
+    let start = Quantity::ClockH.of(hang.start.from_h);
     let height = mm(hang.setting.height_mm);
     let count = |links: i32| Quantity::Count.of(f64::from(links.abs()));
     match hang.step {
         Step::Anywhere => say!(
-            "Hang at {height}, burn {hours}",
+            "Hang at {height}, burn {hours} from {start}",
             height = height,
-            hours = hours
+            hours = hours,
+            start = start
         ),
         Step::Links { change: 0, .. } => {
-            say!("Leave the chains, burn {hours}", hours = hours)
+            say!(
+                "Leave the chains, burn {hours} from {start}",
+                hours = hours,
+                start = start
+            )
         }
         Step::Links { links, change } if change > 0 => say!(
-            "{change} links down to {height} (link {links}), burn {hours}",
+            "{change} links down to {height} (link {links}), burn {hours} from {start}",
             change = count(change),
             height = height,
             links = count(links),
-            hours = hours
+            hours = hours,
+            start = start
         ),
         Step::Links { links, change } => say!(
-            "{change} links up to {height} (link {links}), burn {hours}",
+            "{change} links up to {height} (link {links}), burn {hours} from {start}",
             change = count(change),
             height = height,
             links = count(links),
-            hours = hours
+            hours = hours,
+            start = start
         ),
         Step::Boxes { change_mm: 0.0, .. } => {
-            say!("Leave the boxes, burn {hours}", hours = hours)
+            say!(
+                "Leave the boxes, burn {hours} from {start}",
+                hours = hours,
+                start = start
+            )
         }
         Step::Boxes { lift_mm, .. } => say!(
-            "Stand the trays on {lift} of boxes, burn {hours}",
+            "Stand the trays on {lift} of boxes, burn {hours} from {start}",
             lift = mm(lift_mm),
-            hours = hours
+            hours = hours,
+            start = start
         ),
-        Step::Fixed => say!("Burn {hours}", hours = hours),
+        Step::Fixed => say!("Burn {hours} from {start}", hours = hours, start = start),
     }
 }
 

@@ -48,6 +48,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
         trays: vec![tray.tray.id.clone()],
+        cells: Vec::new(),
         days: DateSpan::day(view.date),
         headline,
         reason,

@@ -10,13 +10,16 @@ mod dome_does_not_fit;
 mod hang_lamps;
 mod heavy_trays_high;
 mod lamp_blocks_trays;
+mod leaves_bleach;
 mod leaves_too_near;
+mod lights_in_quiet_hours;
 mod no_headroom;
 mod no_standing_room;
 mod nothing_comes_up;
 mod out_of_reach;
 mod places_overlap;
 mod rack_over_rating;
+mod seedlings_stretch;
 mod season_too_short;
 mod storage_shades;
 mod tall_and_unbraced;
@@ -31,10 +34,10 @@ use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 
-use crate::bays::BayView;
+use crate::bays::{BayView, Cell};
 use crate::fault::Pointer;
 use crate::places::PlaceView;
-use crate::plan::{DateSpan, SoundPlan};
+use crate::plan::{DateSpan, Plan, SoundPlan};
 use crate::room::{Adjust, BayRef, Place};
 use crate::season::SowingDates;
 use crate::words::{COMMON_PRACTICE, Statement};
@@ -49,6 +52,7 @@ type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
 /// Judgements on a bay on a date.
 const ON_BAYS: &[OnBay] = &[
     leaves_too_near::judge,
+    leaves_bleach::judge,
     deck_over_rating::judge,
     window_too_dark::judge,
     wire_above_lamp::judge,
@@ -58,6 +62,8 @@ const ON_BAYS: &[OnBay] = &[
     bare_chipboard_under_water::judge,
     hang_lamps::judge,
     too_little_light::judge,
+    seedlings_stretch::judge,
+    lights_in_quiet_hours::judge,
     tray_elsewhere::judge,
     trays_overhang::judge,
     lamp_blocks_trays::judge,
@@ -94,6 +100,8 @@ pub struct Finding {
     pub bay: Option<BayRef>,
     /// The trays it is about.
     pub trays: Vec<String>,
+    /// The cells it is about, where it is not about whole trays.
+    pub cells: Vec<Cell>,
     /// The days it is about.
     pub days: DateSpan,
     /// What to do, by how much.
@@ -132,7 +140,7 @@ pub struct Fix {
 /// One step of a JSON Patch.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct PatchStep {
-    /// Always `replace`.
+    /// What to do there.
     pub op: PatchOp,
     /// Where.
     pub path: String,
@@ -146,9 +154,19 @@ pub struct PatchStep {
 pub enum PatchOp {
     /// Sets a value that is there.
     Replace,
+    /// Sets a field, whether it is there or not.
+    Add,
 }
 
 impl PatchStep {
+    /// Sets the field at `path`, which the plan may leave out.
+    pub(crate) fn set(path: &Pointer, value: impl Serialize) -> Self {
+        Self {
+            op: PatchOp::Add,
+            ..Self::replace(path, value)
+        }
+    }
+
     /// Sets what stands at `path`.
     pub(crate) fn replace(path: &Pointer, value: impl Serialize) -> Self {
         Self {
@@ -157,6 +175,37 @@ impl PatchStep {
             value: serde_json::to_value(value).expect("plain data serialises"),
         }
     }
+}
+
+impl PatchStep {
+    /// Carries the step out on a document; one whose path names nothing changes nothing.
+    fn carry_out(&self, document: &mut Value) {
+        let Some((parent, field)) = self.path.rsplit_once('/') else {
+            return;
+        };
+        match document.pointer_mut(parent) {
+            Some(Value::Object(fields)) => {
+                fields.insert(field.into(), self.value.clone());
+            }
+            Some(Value::Array(list)) => {
+                let entry = field.parse().ok().and_then(|i: usize| list.get_mut(i));
+                if let Some(entry) = entry {
+                    *entry = self.value.clone();
+                }
+            }
+            _ => {}
+        }
+    }
+}
+
+/// The plan that a patch makes of `plan`, unchecked.
+///
+/// # Errors
+/// What the document then lacks or has too much.
+pub fn patched(plan: &SoundPlan, patch: &[PatchStep]) -> Result<Plan, serde_json::Error> {
+    let mut document = serde_json::to_value(&**plan)?;
+    patch.iter().for_each(|step| step.carry_out(&mut document));
+    serde_json::from_value(document)
 }
 
 impl Finding {
@@ -190,6 +239,7 @@ impl Finding {
             place: Some(place.id.clone()),
             bay: None,
             trays: Vec::new(),
+            cells: Vec::new(),
             days,
             headline,
             reason,
@@ -228,7 +278,8 @@ fn hang_here(view: &BayView<'_>) -> Option<Fix> {
     use crate::say;
     use crate::units::Quantity;
 
-    let setting = view.computed.hang.as_ref()?.setting;
+    let hang = view.computed.hang.as_ref()?;
+    let setting = hang.setting;
     let tier = view.bay.pointer();
     let mut patch = Vec::new();
     for (i, lamp) in view.bay.tier.lamps.iter().enumerate() {
@@ -250,16 +301,25 @@ fn hang_here(view: &BayView<'_>) -> Option<Fix> {
         &tier.at("photoperiod_h"),
         setting.hours_h,
     ));
+    patch.extend(go_on_at(view, hang.start.from_h));
     Some(Fix {
         label: say!("Hang here"),
         word: say!(
-            "hung {bay} at {height}, {hours} a day",
+            "hung {bay} at {height}, {hours} a day from {start}",
             bay = view.bay.name(),
             height = Quantity::LengthMm.of(setting.height_mm),
             hours = Quantity::Hours.of(setting.hours_h),
+            start = Quantity::ClockH.of(hang.start.from_h),
         ),
         patch,
     })
+}
+
+/// The edit that has the lamps of a bay go on at `from_h`; none when they do already.
+fn go_on_at(view: &BayView<'_>, from_h: f64) -> Option<PatchStep> {
+    let tier = view.bay.tier;
+    let at = view.bay.pointer().at("lights_on_h");
+    (tier.burning().from_h != from_h).then(|| PatchStep::set(&at, from_h))
 }
 
 #[cfg(test)]
@@ -269,7 +329,6 @@ pub(crate) mod testing {
     use super::*;
     use crate::bays::{Detail, Looker};
     use crate::light::bay::Fields;
-    use crate::plan::Plan;
     use crate::room;
     use crate::upgrade::upgraded;
 
@@ -326,15 +385,8 @@ pub(crate) mod testing {
 
     /// The plan that the finding's first fix makes.
     pub fn fixed(plan: &SoundPlan, finding: &Finding) -> SoundPlan {
-        let mut document = serde_json::to_value(&**plan).unwrap();
-        for step in &finding.fixes[0].patch {
-            *document
-                .pointer_mut(&step.path)
-                .expect("a fix names what is there") = step.value.clone();
-        }
-        serde_json::from_value::<Plan>(document)
-            .unwrap()
-            .check()
-            .unwrap()
+        let fixed = patched(plan, &finding.fixes[0].patch).unwrap();
+        assert_ne!(fixed, **plan, "a fix changes something");
+        fixed.check().unwrap()
     }
 }

@@ -45,6 +45,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                 place: None,
                 bay: None,
                 trays: trays.map(|tray| tray.id.clone()).collect(),
+                cells: Vec::new(),
                 days: DateSpan { from: dates.sow, to: plus_days(dates.harden, -1) },
                 headline,
                 reason: match dates.emergence_days {

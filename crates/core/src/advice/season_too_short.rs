@@ -20,6 +20,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
         place: None,
         bay: None,
         trays: Vec::new(),
+        cells: Vec::new(),
         days,
         headline,
         reason,

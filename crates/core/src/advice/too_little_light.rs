@@ -22,6 +22,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
+        cells: Vec::new(),
         days: DateSpan::day(view.date),
         headline: if missing <= 1.0 {
             say!("Add a lamp like these")

@@ -19,6 +19,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                 place: Some(clash.bay.place.clone()),
                 bay: Some(clash.bay.clone()),
                 trays: vec![clash.first.id.clone(), clash.second.id.clone()],
+                cells: Vec::new(),
                 days: clash.days,
                 headline: say!(
                     "Find another spot for {first} or {second}",

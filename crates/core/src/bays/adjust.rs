@@ -5,9 +5,11 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::light::hang::{self, Choice, Setting, Want};
+use crate::light::hang::{self, Choice, HourLimits, Setting, Want};
 use crate::room::{Adjust, Bay};
+use crate::say;
 use crate::site::plus_days;
+use crate::words::Statement;
 
 /// A setting as a hand carries it out.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
@@ -157,8 +159,8 @@ pub struct Ahead {
     pub trays: Vec<String>,
     /// How far its trays reach.
     pub reach: Reach,
-    /// Hours a day that its crops bear at most.
-    pub most_hours: f64,
+    /// How long its lamps may burn.
+    pub limits: HourLimits,
 }
 
 /// A best setting that misses by less is good enough for all.
@@ -182,7 +184,7 @@ impl Ahead {
                 .filter(|(_, of)| *of != tray)
                 .map(|(want, _)| want.clone())
                 .collect();
-            let best = hang::best(&others, choices, self.most_hours)?;
+            let best = hang::best(&others, choices, self.limits)?;
             Some(Misfit {
                 tray: tray.clone(),
                 miss: hang::miss(&others, best),
@@ -210,30 +212,44 @@ const DRIFT: f64 = 0.06;
 /// A change is made for plants as tall as they will be so many days on.
 const AHEAD_DAYS: i32 = 4;
 
+/// What is to be changed in a bay until its seedlings leave, and how well that does.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outlook {
+    /// The changes, in order.
+    pub adjustments: Vec<Adjustment>,
+    /// The last day on which seedlings stand there.
+    pub until: Date,
+    /// The first day on which, in spite of all changes, a tray's mean lies outside its band.
+    pub outside_from: Option<Date>,
+}
+
 /// The changes to make from `from` on, while `look` still finds seedlings; at most `days` ahead.
-pub fn adjustments(
+pub fn outlook(
     bay: &Bay<'_>,
     from: Date,
     days: i32,
     step_mm: f64,
     look: impl Fn(Date) -> Option<Ahead>,
-) -> Vec<Adjustment> {
+) -> Outlook {
     let mut setting = now(bay);
     let mut set_miss: Option<f64> = None;
     let mut list = Vec::new();
+    let (mut until, mut outside_from) = (from, None);
     for day in 0..days {
         let date = plus_days(from, day);
         let Some(here) = look(date) else { break };
+        until = date;
         let miss = hang::miss(&here.wants, setting);
         let touches = here.reach.lowest_mm(setting.lift_mm) > setting.height_mm;
         if set_miss.is_some_and(|set| miss <= set + DRIFT) && !touches {
+            note_outside(&mut outside_from, date, &here, setting);
             continue;
         }
         let later = look(plus_days(date, AHEAD_DAYS));
         let soon = later.as_ref().unwrap_or(&here);
         let choices = choices(bay, soon.reach, step_mm);
         let missed = |setting| hang::miss(&soon.wants, setting);
-        let best = hang::best(&soon.wants, &choices, soon.most_hours)
+        let best = hang::best(&soon.wants, &choices, soon.limits)
             .filter(|best| touches || missed(*best) + hang::SAME < missed(setting));
         if let Some(best) = best.filter(|best| *best != setting) {
             list.push(Adjustment {
@@ -245,8 +261,60 @@ pub fn adjustments(
             setting = best;
         }
         set_miss = Some(missed(setting).max(hang::miss(&here.wants, setting)));
+        note_outside(&mut outside_from, date, &here, setting);
     }
-    list
+    Outlook {
+        adjustments: list,
+        until,
+        outside_from,
+    }
+}
+
+fn note_outside(first: &mut Option<Date>, date: Date, here: &Ahead, setting: Setting) {
+    let touches = here.reach.lowest_mm(setting.lift_mm) > setting.height_mm;
+    if first.is_none() && (touches || hang::a_mean_is_outside(&here.wants, setting)) {
+        *first = Some(date);
+    }
+}
+
+impl Outlook {
+    /// What is to be expected, in words.
+    pub fn words(&self, bay: &Bay<'_>) -> Statement {
+        let until = self.until;
+        match (self.adjustments.len(), self.outside_from) {
+            (0, None) => say!(
+                "These lamps need no adjusting: every tray's mean stays within its band until {until}, when the last seedlings leave",
+                until = until
+            ),
+            (0, Some(from)) if bay.tier.adjust == Some(Adjust::Fixed) => say!(
+                "As they are fixed, these lamps do not keep every tray within its band from {from} on: chains or boxes would help, or fewer or more lamps",
+                from = from
+            ),
+            (0, Some(from)) => say!(
+                "Nothing that can be set here keeps every tray within its band from {from} on",
+                from = from
+            ),
+            (n, None) => say!(
+                "With {changes} every tray's mean stays within its band until {until}",
+                changes = changes(n),
+                until = until
+            ),
+            (n, Some(from)) => say!(
+                "{changes} until {until}; from {from} on they do not keep every tray within its band",
+                changes = changes(n),
+                until = until,
+                from = from
+            ),
+        }
+    }
+}
+
+fn changes(n: usize) -> String {
+    if n == 1 {
+        "one change".into()
+    } else {
+        format!("{n} changes")
+    }
 }
 
 #[cfg(test)]
@@ -280,7 +348,10 @@ mod tests {
                 tops_mm: 80.0,
                 least_gap_mm: 50.0,
             },
-            most_hours: 16.0,
+            limits: HourLimits {
+                most_h: 16.0,
+                free_h: 24.0,
+            },
         }
     }
 
@@ -295,7 +366,7 @@ mod tests {
             .collect();
         let misfit = |bands: &[(&str, f64, f64)]| {
             let ahead = ahead(bands);
-            let best = hang::best(&ahead.wants, &choices, ahead.most_hours).unwrap();
+            let best = hang::best(&ahead.wants, &choices, ahead.limits).unwrap();
             ahead.misfit(&choices, hang::miss(&ahead.wants, best))
         };
         let odd = misfit(&[("a", 5.0, 8.0), ("b", 5.0, 8.0), ("c", 15.0, 20.0)]);

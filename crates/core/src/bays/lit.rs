@@ -3,7 +3,7 @@
 use jiff::civil::Date;
 
 use super::look::{Looker, PartLight, burns};
-use super::{Band, BayLight, Cell, Measures, TrayOnDay, tallest_leaves};
+use super::{Band, BayLight, Cell, Measures, PartOnDay, TrayOnDay, tallest_leaves};
 use crate::light::bay::{Footprint, lux_per_umol_m2_s, ppf_umol_s};
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
@@ -27,12 +27,8 @@ impl Looker<'_, '_> {
         detailed: bool,
     ) -> BayLight {
         let burning = burns(self.plan, bay, standing);
-        let values: Vec<f64> = trays
-            .iter()
-            .flat_map(|tray| &tray.parts)
-            .flat_map(|part| &part.ppfd)
-            .copied()
-            .collect();
+        let parts = || trays.iter().flat_map(|tray| &tray.parts);
+        let values: Vec<f64> = parts().flat_map(|part| &part.ppfd).copied().collect();
         let ppfd = Spread::of(&values);
         let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
         let lowest_face = bay.lowest_overhead_mm();
@@ -50,16 +46,19 @@ impl Looker<'_, '_> {
         let besides = Spread::of(&beside).mean;
         let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
         let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
-        let daily: Vec<f64> = values
-            .iter()
-            .zip(&beside)
-            .map(|(&ppfd, beside)| dli_mol_m2_d(ppfd, hours) + beside)
-            .collect();
-        let lux = lux_per_umol_m2_s(bay.tier);
-        let (under, over) = outside_bands(trays, &daily);
+        let daily: Vec<f64> = parts().flat_map(|part| &part.dli).copied().collect();
+        let dli = Spread::of(&daily);
+        let lux = lux_per_umol_m2_s(&bay.tier.lamps);
+        let (under, over) = outside_bands(trays);
+        // Which cells are best and worst: by the day's light, while there is any.
+        let (of, by): (_, fn(&PartOnDay) -> &Vec<f64>) = if dli.most > 0.0 {
+            (dli, |part| &part.dli)
+        } else {
+            (ppfd, |part| &part.ppfd)
+        };
         BayLight {
             ppfd: ppfd.into(),
-            dli: Spread::of(&daily).into(),
+            dli: dli.into(),
             sent_back: Spread::of(&sent_back).mean,
             from_above_mol_m2_d,
             daylight_mol_m2_d,
@@ -80,13 +79,13 @@ impl Looker<'_, '_> {
                 low: hours_for(band.low - besides, ppfd.mean),
                 high: hours_for(band.high - besides, ppfd.mean),
             }),
-            evenness: if ppfd.mean > 0.0 {
-                ppfd.least / ppfd.mean
+            evenness: if of.mean > 0.0 {
+                of.least / of.mean
             } else {
                 0.0
             },
-            worst: cell_with(ppfd.least, trays),
-            best: cell_with(ppfd.most, trays),
+            worst: cell_with(of.least, trays, by),
+            best: cell_with(of.most, trays, by),
             target,
             ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
                 low: ppfd_umol_m2_s((band.low - besides).max(0.0), hours),
@@ -166,29 +165,34 @@ fn hours_for(dli: f64, ppfd: f64) -> f64 {
 }
 
 /// The shares of the seedlings' cells whose daily light lies under and over their own crop's band.
-fn outside_bands(trays: &[TrayOnDay], daily: &[f64]) -> (f64, f64) {
+fn outside_bands(trays: &[TrayOnDay]) -> (f64, f64) {
     let (mut cells, mut under, mut over) = (0, 0, 0);
-    let mut daily = daily.iter();
     for part in trays.iter().flat_map(|tray| &tray.parts) {
-        for &dli in daily.by_ref().take(part.ppfd.len()) {
-            if part.stage == Some(Stage::Grow) {
-                cells += 1;
-                under += usize::from(dli < part.target.low);
-                over += usize::from(dli > part.target.high);
-            }
+        if part.stage == Some(Stage::Grow) {
+            cells += part.dli.len();
+            under += part
+                .dli
+                .iter()
+                .filter(|dli| **dli < part.target.low)
+                .count();
+            over += part
+                .dli
+                .iter()
+                .filter(|dli| **dli > part.target.high)
+                .count();
         }
     }
-    let share = |n: usize| n as f64 / f64::from(cells.max(1));
+    let share = |n: usize| n as f64 / cells.max(1) as f64;
     (share(under), share(over))
 }
 
-/// The first cell that gets `ppfd`: the first of equals, so that its mark does not jump about.
-fn cell_with(ppfd: f64, trays: &[TrayOnDay]) -> Cell {
+/// The first cell that gets `light`: the first of equals, so that its mark does not jump about.
+fn cell_with(light: f64, trays: &[TrayOnDay], of: fn(&PartOnDay) -> &Vec<f64>) -> Cell {
     trays
         .iter()
         .flat_map(|tray| tray.parts.iter().map(move |part| (tray, part)))
         .find_map(|(tray, part)| {
-            let index = part.ppfd.iter().position(|&value| value == ppfd)?;
+            let index = of(part).iter().position(|&value| value == light)?;
             let footprint = Footprint {
                 x_mm: part.x_mm,
                 y_mm: part.y_mm,

@@ -1,26 +1,33 @@
 //! Looking at bays date by date: the light, the hang and the space of each.
 
+use std::cell::RefCell;
 use std::collections::HashMap;
 use std::rc::Rc;
 
 use jiff::civil::Date;
 
 use super::adjust::{self, Ahead, Reach};
+use super::harm::{Harm, Harmed};
 use super::lit::sill;
+use super::sill::SillYear;
 use super::{
     Band, BayOnDay, BayView, Detail, Hang, PartOnDay, TrayOnDay, least_gap_mm, tallest_leaves,
 };
+use crate::growth::leaf_cover;
 use crate::light::bay::{BayField, Fields, Footprint};
+use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
-use crate::light::hang::{self, Want};
-use crate::light::surfaces::{THROUGH_DOME, let_down};
+use crate::light::hang::{self, HourLimits, Want};
+use crate::light::start::Start;
+use crate::light::surfaces::{Cover, THROUGH_DOME, let_down, reflectance};
 use crate::load::DeckLoad;
 use crate::placement::{self, Standing};
 use crate::plan::SoundPlan;
 use crate::power::Power;
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM, Lamp};
 use crate::say;
-use crate::season::SowingDates;
+use crate::season::{self, SowingDates};
+use crate::site::plus_days;
 use crate::space::{self, Fits};
 use crate::units::{Quantity, dli_mol_m2_d, hanging_step_mm};
 use crate::words::{COMMON_PRACTICE, Why};
@@ -33,8 +40,8 @@ pub struct Looker<'a, 'f> {
     detail: Detail,
     fits: Fits,
     remembered: &'f Fields,
-    /// The field of a bay by the share of its deck under trays, in steps.
-    fields: HashMap<(BayRef, u32), Rc<BayField>>,
+    /// The field of a bay by what its deck sends back.
+    fields: HashMap<(BayRef, u64), Rc<BayField>>,
 }
 
 /// The light on a part of a tray.
@@ -51,6 +58,12 @@ pub(super) struct PartLight {
 }
 
 impl PartLight {
+    /// Daily light cell by cell, with the lamps on for `hours`, in mol/m²/d.
+    pub(super) fn daily(&self, hours: f64) -> Vec<f64> {
+        let own = self.ppfd.iter().map(|&ppfd| dli_mol_m2_d(ppfd, hours));
+        own.zip(self.besides()).map(|(a, b)| a + b).collect()
+    }
+
     /// Daily light that does not come from the bay's own lamps, cell by cell, in mol/m²/d.
     pub(super) fn besides(&self) -> Vec<f64> {
         let of = |list: &[f64], i: usize| list.get(i).copied().unwrap_or(0.0);
@@ -68,10 +81,6 @@ struct FromAbove {
     /// Hours that the lamps above burn.
     hours: f64,
 }
-
-/// Steps in which the share of a deck under trays counts: leaves and mix reflect so little that
-/// finer ones change nothing.
-const COVER_STEPS: f64 = 10.0;
 
 impl<'a, 'f> Looker<'a, 'f> {
     /// Looks at `plan`, whose sowings have `dates`; light that is `remembered` is not reckoned
@@ -134,12 +143,13 @@ impl<'a, 'f> Looker<'a, 'f> {
 
     /// The field of a bay with what stands there.
     fn field(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Rc<BayField> {
-        let steps = (covered(bay, standing) * COVER_STEPS).round();
+        let cover = covered(bay, standing);
+        let floor = reflectance(bay, cover).floor;
         let remembered = self.remembered;
         let field = self
             .fields
-            .entry((bay.reference(), steps as u32))
-            .or_insert_with(|| Rc::new(BayField::new(bay, steps / COVER_STEPS, remembered)));
+            .entry((bay.reference(), floor.to_bits()))
+            .or_insert_with(|| Rc::new(BayField::new(bay, cover, remembered)));
         Rc::clone(field)
     }
 
@@ -151,7 +161,7 @@ impl<'a, 'f> Looker<'a, 'f> {
         from_above: Option<FromAbove>,
         date: Date,
     ) -> Vec<PartLight> {
-        let sill = sill(bay, &self.plan.site);
+        let sill = sill(bay, &self.plan.site).map(|sill| sill.on(date));
         if bay.tier.lamps.is_empty() && from_above.is_none() && sill.is_none() {
             return Vec::new();
         }
@@ -168,11 +178,11 @@ impl<'a, 'f> Looker<'a, 'f> {
                     let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
                     dimmed(daily.collect())
                 });
-                let daylight = sill.map_or_else(Vec::new, |sill| {
+                let daylight = sill.as_ref().map_or_else(Vec::new, |sill| {
                     let points = part.footprint.cells(part.grid.0, part.grid.1);
                     let daily = points
                         .into_iter()
-                        .map(|at| sill.daily_mol_m2_d(at, part.canopy_mm, date));
+                        .map(|at| sill.mol_m2_d(at, part.canopy_mm));
                     dimmed(daily.collect())
                 });
                 lights.push(PartLight {
@@ -199,12 +209,14 @@ impl<'a, 'f> Looker<'a, 'f> {
         let lamps = !bay.tier.lamps.is_empty();
         let burning = burns(self.plan, &bay, &standing);
         let part_lights = self.part_lights(&bay, &standing, from_above, date);
-        let mut trays = self.trays(&standing, &part_lights, date);
+        let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
+        let mut trays = self.trays(&standing, &part_lights, hours, date);
         let light = (!part_lights.is_empty())
             .then(|| self.light(&bay, date, &standing, &trays, &part_lights, detailed));
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
+                part.dli = Vec::new();
             }
         }
         let fits = if detailed {
@@ -217,7 +229,16 @@ impl<'a, 'f> Looker<'a, 'f> {
         } else {
             None
         };
+        let harmed = [Harm::Stretched, Harm::Bleached].map(|harm| {
+            let mut harmed = Harmed::find(harm, &standing, &part_lights, hours, date)?;
+            if detailed {
+                harmed.until = self.harmed_until(harm, &bay, from_above, date);
+            }
+            Some(harmed)
+        });
         let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
+        let mean_ppfd = light.as_ref().map_or(0.0, |light| light.ppfd.mean);
+        let colour = detailed.then(|| Colour::of(bay.tier, mean_ppfd)).flatten();
         let computed = BayOnDay {
             bay: bay.reference(),
             name: bay.name(),
@@ -232,6 +253,10 @@ impl<'a, 'f> Looker<'a, 'f> {
             headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
             load: DeckLoad::of(bay.place, &standing),
             fits,
+            colour,
+            sill: sill(&bay, &self.plan.site)
+                .filter(|_| detailed)
+                .map(|sill| SillYear::of(&sill, &standing, date)),
             power: Power::of_lamps(bay.tier, burning, &self.plan.site),
             power_why: detailed.then(|| power_why(&bay, self.plan)),
         };
@@ -241,14 +266,35 @@ impl<'a, 'f> Looker<'a, 'f> {
             date,
             standing,
             trays_above,
+            harmed,
             computed,
         }
+    }
+
+    /// The last day of those from `date` on that follow one another with cells harmed so.
+    fn harmed_until(
+        &mut self,
+        harm: Harm,
+        bay: &Bay<'a>,
+        from_above: Option<FromAbove>,
+        date: Date,
+    ) -> Date {
+        let harms = |day: &Date| {
+            let standing = placement::standing_in(self.plan, self.dates, bay, *day);
+            let burning = burns(self.plan, bay, &standing);
+            let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
+            let lights = self.part_lights(bay, &standing, from_above, *day);
+            Harmed::find(harm, &standing, &lights, hours, *day).is_some()
+        };
+        let days = (1..=DAYS_AHEAD).map(|n| plus_days(date, n));
+        days.take_while(harms).last().unwrap_or(date)
     }
 
     fn trays(
         &self,
         standing: &[Standing<'_>],
         part_lights: &[PartLight],
+        hours: f64,
         date: Date,
     ) -> Vec<TrayOnDay> {
         let mut lights = part_lights.iter();
@@ -258,6 +304,7 @@ impl<'a, 'f> Looker<'a, 'f> {
                 let parts = s.parts.iter().map(|part| {
                     let crop = self.plan.crop(part.sowing);
                     let (columns, rows) = part.grid;
+                    let light = lights.next();
                     PartOnDay {
                         sowing: part.sowing.id.clone(),
                         crop: crop.id.clone(),
@@ -268,7 +315,8 @@ impl<'a, 'f> Looker<'a, 'f> {
                         plant_height_mm: part.plant_height_mm,
                         columns,
                         rows,
-                        ppfd: lights.next().map_or_else(Vec::new, |l| l.ppfd.clone()),
+                        ppfd: light.map_or_else(Vec::new, |l| l.ppfd.clone()),
+                        dli: light.map_or_else(Vec::new, |l| l.daily(hours)),
                         target: Band {
                             low: crop.dli_low_mol_m2_d,
                             high: crop.dli_high_mol_m2_d,
@@ -308,11 +356,26 @@ impl<'a, 'f> Looker<'a, 'f> {
         let step_mm = hanging_step_mm(self.plan.site.units);
         let lowest_mm = here.reach.lowest_mm(lift_mm);
         let choices = adjust::choices(bay, here.reach, step_mm);
-        let setting = hang::best(&here.wants, &choices, here.most_hours)?;
+        let setting = hang::best(&here.wants, &choices, here.limits)?;
         let now = adjust::now(bay);
+        let watts = bay.tier.lamps.iter().map(Lamp::drawn_w).sum::<f64>();
+        let burning = bay.tier.burning();
+        let outlook = detailed.then(|| {
+            adjust::outlook(bay, date, DAYS_AHEAD, step_mm, |date| {
+                let standing = placement::standing_in(self.plan, self.dates, bay, date);
+                ahead(self.plan, bay, &field, &standing, besides)
+            })
+        });
         let sweep_from = hang::heights(leaves_mm + 10.0, bay.highest_face_mm(), step_mm);
         Some(Hang {
             setting,
+            start: Start::best(
+                setting.hours_h,
+                burning.from_h,
+                watts * setting.brightness,
+                &self.plan.site,
+            ),
+            start_now: Start::of(burning, watts, &self.plan.site),
             step: adjust::step(bay, now, setting),
             gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),
             dli: hang::dli_at(&here.wants, setting).into(),
@@ -322,14 +385,8 @@ impl<'a, 'f> Looker<'a, 'f> {
             } else {
                 Vec::new()
             },
-            adjustments: if detailed {
-                adjust::adjustments(bay, date, DAYS_AHEAD, step_mm, |date| {
-                    let standing = placement::standing_in(self.plan, self.dates, bay, date);
-                    ahead(self.plan, bay, &field, &standing, besides)
-                })
-            } else {
-                Vec::new()
-            },
+            outlook: outlook.as_ref().map(|outlook| outlook.words(bay)),
+            adjustments: outlook.map_or_else(Vec::new, |outlook| outlook.adjustments),
             misfit: here.misfit(&choices, hang::miss(&here.wants, setting)),
             miss: hang::miss(&here.wants, setting),
             miss_now: hang::miss(&here.wants, now),
@@ -338,12 +395,34 @@ impl<'a, 'f> Looker<'a, 'f> {
                     "of all that can be set, from {lowest} to {highest} and up to {hours}: first what leaves the least light outside the band, then the most even, then the least energy",
                     lowest = Quantity::LengthMm.of(lowest_mm),
                     highest = Quantity::LengthMm.of(bay.highest_face_mm()),
-                    hours = Quantity::Hours.of(here.most_hours),
+                    hours = Quantity::Hours.of(here.limits.most_h),
                 ),
                 source: COMMON_PRACTICE,
             }),
         })
     }
+}
+
+/// PPFD of a bay's lamps on `date` at a spot of its deck, in µmol/m²/s, and the height over the
+/// deck of the leaves there; the deck's own between trays.
+pub fn spot_light(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    date: Date,
+    (x_mm, y_mm): (f64, f64),
+) -> (f64, f64) {
+    let dates = season::dates(plan);
+    let standing = placement::standing_in(plan, &dates, bay, date);
+    let covers = |f: &Footprint| {
+        (f.x_mm[0]..=f.x_mm[1]).contains(&x_mm) && (f.y_mm[0]..=f.y_mm[1]).contains(&y_mm)
+    };
+    let parts = standing.iter().flat_map(|s| &s.parts);
+    let canopies = parts.filter(|p| covers(&p.footprint)).map(|p| p.canopy_mm);
+    let z_mm = canopies.reduce(f64::max).unwrap_or(0.0);
+    let field = BayField::new(bay, covered(bay, &standing), &Fields::default());
+    let cells = field.cells(vec![(x_mm, y_mm)]);
+    let (ppfd, _) = field.now(&cells, z_mm);
+    (ppfd[0], z_mm)
 }
 
 /// How many days ahead changes are listed: longer than any seedling stays under lamps.
@@ -366,12 +445,13 @@ fn ahead(
             let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
             let (field, through) = (Rc::clone(field), through_dome(s));
             let over_feet = part.canopy_mm - lift_now;
+            let light = move |height_mm: f64, lift_mm: f64| {
+                let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
+                light.iter_mut().for_each(|ppfd| *ppfd *= through);
+                Spread::of(&light)
+            };
             wants.push(Want {
-                light: Rc::new(move |height_mm, lift_mm| {
-                    let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
-                    light.iter_mut().for_each(|ppfd| *ppfd *= through);
-                    Spread::of(&light)
-                }),
+                light: remembered(light),
                 besides_mol_m2_d: besides,
                 dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
             });
@@ -390,7 +470,22 @@ fn ahead(
             tops_mm: tops_mm - lift_now,
             least_gap_mm: least_gap_mm(bay),
         },
-        most_hours,
+        limits: HourLimits {
+            most_h: most_hours,
+            free_h: plan.site.free_hours(),
+        },
+    })
+}
+
+/// `light` that is reckoned once for each height and lift: searches ask for the same ones.
+fn remembered(light: impl Fn(f64, f64) -> Spread + 'static) -> Rc<dyn Fn(f64, f64) -> Spread> {
+    let known = RefCell::new(HashMap::new());
+    Rc::new(move |height_mm, lift_mm| {
+        let key = (height_mm.to_bits(), lift_mm.to_bits());
+        *known
+            .borrow_mut()
+            .entry(key)
+            .or_insert_with(|| light(height_mm, lift_mm))
     })
 }
 
@@ -408,13 +503,24 @@ pub(super) fn burns(plan: &SoundPlan, bay: &Bay<'_>, standing: &[Standing<'_>]) 
     !bay.tier.lamps.is_empty() && standing.iter().any(|s| s.wants_light(plan))
 }
 
-/// The share of a deck that lies under trays.
-fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> f64 {
+/// What lies on a deck: trays, and the leaves of what grows in them.
+fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
     let (w, d) = (bay.place.width_mm, bay.place.depth_mm);
     let within = |side: [f64; 2], most: f64| (side[1].min(most) - side[0].max(0.0)).max(0.0);
-    let area = |f: &Footprint| within(f.x_mm, w) * within(f.y_mm, d);
-    let sum: f64 = standing.iter().map(|s| area(&s.footprint)).sum();
-    (sum / (w * d)).min(1.0)
+    let share = |f: &Footprint| within(f.x_mm, w) * within(f.y_mm, d) / (w * d);
+    let trays: f64 = standing.iter().map(|s| share(&s.footprint)).sum();
+    let parts = standing.iter().flat_map(|s| &s.parts);
+    let leaves = parts.map(|part| {
+        let across = |edges: [f64; 2], cells: u32| (edges[1] - edges[0]) / f64::from(cells.max(1));
+        let cell_mm =
+            across(part.footprint.x_mm, part.grid.0).min(across(part.footprint.y_mm, part.grid.1));
+        share(&part.footprint) * leaf_cover(part.plant_height_mm, cell_mm)
+    });
+    let trays = trays.min(1.0);
+    Cover {
+        trays,
+        leaves: leaves.sum::<f64>().min(trays),
+    }
 }
 
 fn power_why(bay: &Bay<'_>, plan: &SoundPlan) -> Why {

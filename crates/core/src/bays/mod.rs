@@ -2,25 +2,31 @@
 //! and what they draw.
 
 mod adjust;
+mod harm;
 mod lit;
 mod look;
+mod sill;
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
 use crate::light::hang::{Setting, SweepPoint};
+use crate::light::start::Start;
 use crate::load::DeckLoad;
 use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::Power;
-use crate::room::{Bay, BayRef};
+use crate::room::{Bay, BayRef, Lamp};
 use crate::space::BayFit;
-use crate::words::Why;
+use crate::words::{Statement, Why};
 
 pub use adjust::{Adjustment, Misfit, Step};
-pub use look::Looker;
+pub use harm::{Harm, Harmed};
+pub use look::{Looker, spot_light};
+pub use sill::{Lookout, MonthLight, SillYear};
 
 /// A bay on a date.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -52,6 +58,10 @@ pub struct BayOnDay {
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
     pub hang: Option<Hang>,
+    /// What the lamps' colour means; `None` without lamps, and when it was not asked for.
+    pub colour: Option<Colour>,
+    /// A window's daylight through the year; `None` elsewhere, and when it was not asked for.
+    pub sill: Option<SillYear>,
     /// What the lamps draw.
     pub power: Power,
     /// How power, energy and cost are reckoned; `None` when it was not asked for.
@@ -109,6 +119,8 @@ pub struct PartOnDay {
     /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
     /// where it was not asked for.
     pub ppfd: Vec<f64>,
+    /// DLI in mol/m²/d of each cell in the same order, from lamps and window together.
+    pub dli: Vec<f64>,
     /// The daily light that suits the crop.
     pub target: Band,
 }
@@ -203,6 +215,10 @@ pub struct BayLight {
 pub struct Hang {
     /// The setting.
     pub setting: Setting,
+    /// When the lamps had best go on for so many hours.
+    pub start: Start,
+    /// The hours that they burn now.
+    pub start_now: Start,
     /// How a hand gets there from now.
     pub step: Step,
     /// From the tallest leaves to the emitting faces at that height.
@@ -215,6 +231,8 @@ pub struct Hang {
     pub sweep: Vec<SweepPoint>,
     /// What to change on which day from now on, as plants grow; empty when it was not asked for.
     pub adjustments: Vec<Adjustment>,
+    /// How well that does until the seedlings leave; `None` when it was not asked for.
+    pub outlook: Option<Statement>,
     /// The tray that had better stand elsewhere, when no setting is good for all.
     pub misfit: Option<Misfit>,
     /// How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
@@ -238,11 +256,26 @@ pub struct BayView<'a> {
     pub standing: Vec<Standing<'a>>,
     /// How many trays stand on the tier above.
     pub trays_above: usize,
+    /// The cells that stretch, and those that bleach.
+    harmed: [Option<Harmed>; 2],
     /// What was computed.
     pub computed: BayOnDay,
 }
 
 impl BayView<'_> {
+    /// The cells that come to `harm`.
+    pub fn harmed(&self, harm: Harm) -> Option<&Harmed> {
+        self.harmed[harm as usize].as_ref()
+    }
+
+    /// When the lamps had best go on for the hours that they burn now.
+    pub fn best_start(&self) -> Start {
+        let tier = self.bay.tier;
+        let now_h = tier.burning().from_h;
+        let watts = tier.lamps.iter().map(Lamp::drawn_w).sum();
+        Start::best(tier.photoperiod_h, now_h, watts, &self.plan.site)
+    }
+
     /// The greatest of the lamps' least gaps.
     pub fn least_gap_mm(&self) -> f64 {
         least_gap_mm(&self.bay)

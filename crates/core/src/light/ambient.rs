@@ -5,44 +5,50 @@ use std::f64::consts::PI;
 
 use super::emitter::Emitter;
 use super::enclosure::{Enclosure, Faces};
+use super::quadrature::product;
 
 /// Nodes on an interval for a polynomial through them; they crowd towards both ends, where the
 /// light changes fastest.
 ///
 /// Source: Berrut & Trefethen, Barycentric Lagrange Interpolation, SIAM Review 2004 (from memory).
 #[derive(Debug, Clone, PartialEq)]
-pub struct Nodes(Vec<f64>);
+pub struct Nodes {
+    at: Vec<f64>,
+    /// Each node's barycentric weight.
+    weight: Vec<f64>,
+}
 
 impl Nodes {
     /// `n` nodes from `from` to `to`; one in the middle when they are the same.
     pub fn new(from: f64, to: f64, n: usize) -> Self {
         if n < 2 || to - from < 1e-6 {
-            return Self(vec![(from + to) / 2.0]);
+            return Self {
+                at: vec![(from + to) / 2.0],
+                weight: vec![1.0],
+            };
         }
-        let at = |i: usize| (1.0 - turn(i, n).cos()) / 2.0;
-        Self((0..n).map(|i| from + (to - from) * at(i)).collect())
+        // Where the ith node stands on the half circle over the interval.
+        let turn = |i: usize| PI * (2 * i + 1) as f64 / (2 * n) as f64;
+        let at = |i: usize| (1.0 - turn(i).cos()) / 2.0;
+        let sign = |i: usize| if i.is_multiple_of(2) { 1.0 } else { -1.0 };
+        Self {
+            at: (0..n).map(|i| from + (to - from) * at(i)).collect(),
+            weight: (0..n).map(|i| sign(i) * turn(i).sin()).collect(),
+        }
     }
 
     /// What each node counts for at `x`, which lies in the interval.
     fn weights(&self, x: f64) -> Vec<f64> {
-        let n = self.0.len();
-        if let Some(hit) = self.0.iter().position(|node| (node - x).abs() < 1e-9) {
+        let n = self.at.len();
+        if let Some(hit) = self.at.iter().position(|node| (node - x).abs() < 1e-9) {
             return (0..n).map(|i| if i == hit { 1.0 } else { 0.0 }).collect();
         }
-        let raw: Vec<f64> = (0..n)
-            .map(|i| {
-                let sign = if i % 2 == 0 { 1.0 } else { -1.0 };
-                sign * turn(i, n).sin() / (x - self.0[i])
-            })
-            .collect();
+        let each = self.at.iter().zip(&self.weight);
+        let mut raw: Vec<f64> = each.map(|(node, weight)| weight / (x - node)).collect();
         let sum: f64 = raw.iter().sum();
-        raw.into_iter().map(|w| w / sum).collect()
+        raw.iter_mut().for_each(|w| *w /= sum);
+        raw
     }
-}
-
-/// Where the `i`th of `n` nodes stands on the half circle over its interval.
-fn turn(i: usize, n: usize) -> f64 {
-    PI * (2 * i + 1) as f64 / (2 * n) as f64
 }
 
 /// The light that a bay sends back to level surfaces in it.
@@ -101,16 +107,16 @@ impl Ambient {
         let x = Nodes::new(0.0, size_mm[0], nx);
         let y = Nodes::new(0.0, size_mm[1], ny);
         let mut values = Vec::new();
-        for &height in &lamps.0 {
+        for &height in &lamps.at {
             let emitters = hung(height);
             if emitters.is_empty() && glow == Faces::default() {
-                values.resize(values.len() + levels.0.len() * nx * ny, 0.0);
+                values.resize(values.len() + levels.at.len() * nx * ny, 0.0);
                 continue;
             }
             let reflected = enclosure.lit(&emitters, glow);
-            for z in levels.0.iter().map(|share| share * height) {
-                for &x in &x.0 {
-                    for &y in &y.0 {
+            for z in levels.at.iter().map(|share| share * height) {
+                for &x in &x.at {
+                    for &y in &y.at {
                         values.push(reflected.irradiance_up([x, y, z]));
                     }
                 }
@@ -128,29 +134,32 @@ impl Ambient {
 
     /// What `points` count for, to be used again for any height.
     pub fn places(&self, points: &[(f64, f64)]) -> Places {
-        let each = points.iter().map(|&(x, y)| {
+        let mut weights = Vec::with_capacity(points.len() * self.across());
+        for &(x, y) in points {
             // A tray that sticks out of the bay is lit there as at the bay's edge.
             let x = self.x.weights(x.clamp(0.0, self.size_mm[0]));
             let y = self.y.weights(y.clamp(0.0, self.size_mm[1]));
-            let pairs = x.iter().flat_map(|a| y.iter().map(move |b| a * b));
-            pairs.collect()
-        });
-        Places(each.collect())
+            weights.extend(x.iter().flat_map(|a| y.iter().map(move |b| a * b)));
+        }
+        Places(weights)
+    }
+
+    /// How many nodes a level has.
+    fn across(&self) -> usize {
+        self.x.at.len() * self.y.at.len()
     }
 
     /// The light at each of `places` at height `z_mm` with the lamps at `lamps_mm`.
     pub fn at(&self, places: &Places, z_mm: f64, lamps_mm: f64) -> Vec<f64> {
         let level = self.level(z_mm, lamps_mm);
-        let sum = |weights: &Vec<f64>| -> f64 {
-            let value: f64 = weights.iter().zip(&level).map(|(w, v)| w * v).sum();
-            value.max(0.0)
-        };
-        places.0.iter().map(sum).collect()
+        let each = places.0.chunks_exact(self.across());
+        each.map(|weights| product(weights, &level).max(0.0))
+            .collect()
     }
 
     /// The nodes of one level.
     fn level(&self, z_mm: f64, lamps_mm: f64) -> Vec<f64> {
-        let across = self.x.0.len() * self.y.0.len();
+        let across = self.across();
         let z = self.levels.weights(z_mm / lamps_mm);
         let lamps = self.lamps.weights(lamps_mm);
         let mut level = vec![0.0; across];
@@ -167,9 +176,9 @@ impl Ambient {
     }
 }
 
-/// Points of a level, by what each node counts for there.
+/// Points of a level, by what each node counts for there: one point after the other.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Places(Vec<Vec<f64>>);
+pub struct Places(Vec<f64>);
 
 #[cfg(test)]
 mod tests {

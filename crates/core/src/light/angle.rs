@@ -1,6 +1,6 @@
 //! A quick arc tangent for sums over thousands of corners.
 
-use std::f64::consts::FRAC_PI_2;
+use std::f64::consts::{FRAC_PI_2, PI};
 
 /// The angle whose tangent is `y` / `s`, `s` > 0, within 2e-8: one division and no branch, so that
 /// whole rows go through vector instructions.
@@ -23,9 +23,25 @@ pub fn angle(y: f64, s: f64) -> f64 {
     turn.copysign(y)
 }
 
+/// The angle from 0 to π whose tangent is `y` / `x`, `y` > 0: [`angle`] over the half circle.
+pub fn angle_over(y: f64, x: f64) -> f64 {
+    let sharp = angle(y, x.abs());
+    if x < 0.0 { PI - sharp } else { sharp }
+}
+
 #[cfg(test)]
 mod tests {
-    use super::angle;
+    use super::{angle, angle_over};
+
+    #[test]
+    fn over_the_half_circle_it_is_the_arc_tangent_of_two() {
+        for i in -40..=40 {
+            let x = f64::from(i) * 0.1;
+            for y in [0.001, 0.7, 13.0] {
+                assert!((angle_over(y, x) - y.atan2(x)).abs() < 2.1e-8, "{y} / {x}");
+            }
+        }
+    }
 
     #[test]
     fn it_is_the_arc_tangent() {

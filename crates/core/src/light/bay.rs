@@ -8,7 +8,7 @@ use super::enclosure::{Enclosure, Faces, Fineness};
 use super::falloff::{Falloff, light_at};
 use super::photometry::Photometry;
 use super::photons::umol_per_s_per_klm;
-use super::surfaces;
+use super::surfaces::{self, Cover};
 use crate::room::{Axis, Bay, LOWEST_FACE_MM, Lamp, Tier};
 use crate::units::area_m2;
 
@@ -24,10 +24,10 @@ pub fn ppf_umol_s(lamp: &Lamp) -> f64 {
     full_ppf_umol_s(lamp) * lamp.dimmed() * lamp.maintained()
 }
 
-/// What a lux meter shows for a µmol/m²/s of the lamps of a tier together; 0 without light.
-pub fn lux_per_umol_m2_s(tier: &Tier) -> f64 {
+/// What a lux meter shows for a µmol/m²/s of `lamps` together; 0 without light.
+pub fn lux_per_umol_m2_s(lamps: &[Lamp]) -> f64 {
     let (mut klux, mut photons) = (0.0, 0.0);
-    for lamp in &tier.lamps {
+    for lamp in lamps {
         let ppf = ppf_umol_s(lamp);
         klux += ppf / umol_per_s_per_klm(lamp.family, lamp.cct_k);
         photons += ppf;
@@ -197,9 +197,9 @@ impl Level {
 }
 
 impl BayField {
-    /// The field of `bay` when `covered` of its deck lies under trays; what `fields` remembers is
-    /// not reckoned again.
-    pub fn new(bay: &Bay<'_>, covered: f64, fields: &Fields) -> Self {
+    /// The field of `bay` when `cover` lies on its deck; what `fields` remembers is not reckoned
+    /// again.
+    pub fn new(bay: &Bay<'_>, cover: Cover, fields: &Fields) -> Self {
         let emitters = emitters(bay.tier);
         let without_height = |lamp: &Lamp| Lamp {
             height_mm: 0.0,
@@ -213,10 +213,10 @@ impl BayField {
                 bay.clear_height_mm(),
             ],
             highest_face_mm: bay.highest_face_mm(),
-            reflectance: surfaces::reflectance(bay, covered),
+            reflectance: surfaces::reflectance(bay, cover),
             wires_above: bay
                 .above()
-                .is_some_and(|above| surfaces::let_down(&above, 0.0) > 0.0),
+                .is_some_and(|above| surfaces::let_down(&above, Cover::default()) > 0.0),
         };
         let level = fields.level(key, &emitters);
         let first = emitters.first().map(|e| e.z_mm);

@@ -18,18 +18,30 @@ const OVERCAST: f64 = 0.3;
 /// Steps of the sum over a day.
 const STEPS_PER_HOUR: u32 = 6;
 
-/// The sun at a moment: unit vector to the east, to the north and up.
-fn sun(latitude_deg: f64, date: Date, solar_hour: f64) -> [f64; 3] {
-    let declination = declination_rad(date);
-    let latitude = latitude_deg.to_radians();
-    let hour_angle = (solar_hour - 12.0) * TAU / 24.0;
-    let (sin_d, cos_d) = declination.sin_cos();
-    let (sin_l, cos_l) = latitude.sin_cos();
-    [
-        -cos_d * hour_angle.sin(),
-        cos_l * sin_d - sin_l * cos_d * hour_angle.cos(),
-        sin_l * sin_d + cos_l * cos_d * hour_angle.cos(),
-    ]
+/// The sun's path over a place on a day.
+struct Sun {
+    declination: [f64; 2],
+    latitude: [f64; 2],
+}
+
+impl Sun {
+    fn new(latitude_deg: f64, date: Date) -> Self {
+        Self {
+            declination: declination_rad(date).sin_cos().into(),
+            latitude: latitude_deg.to_radians().sin_cos().into(),
+        }
+    }
+
+    /// Where it stands at a solar hour: unit vector to the east, to the north and up.
+    fn at(&self, solar_hour: f64) -> [f64; 3] {
+        let ([sin_d, cos_d], [sin_l, cos_l]) = (self.declination, self.latitude);
+        let (sin_h, cos_h) = ((solar_hour - 12.0) * TAU / 24.0).sin_cos();
+        [
+            -cos_d * sin_h,
+            cos_l * sin_d - sin_l * cos_d * cos_h,
+            sin_l * sin_d + cos_l * cos_d * cos_h,
+        ]
+    }
 }
 
 /// Irradiance of a level surface under a cloudless sky in W/m², the sun's altitude given by its
@@ -43,13 +55,20 @@ fn cloudless_w_m2(sin_altitude: f64) -> f64 {
     1098.0 * sin_altitude * (-0.059 / sin_altitude).exp()
 }
 
-/// The sum over the steps of a day, `f` at solar hours, in its unit times seconds.
-fn over_day(mut f: impl FnMut(f64) -> f64) -> f64 {
+/// The sun above the horizon at even steps through a day: where it stands, and the light of a
+/// level surface under a cloudless sky in W/m².
+fn day_steps(latitude_deg: f64, date: Date) -> impl Iterator<Item = ([f64; 3], f64)> {
+    let sun = Sun::new(latitude_deg, date);
     let steps = 24 * STEPS_PER_HOUR;
-    let seconds = 3600.0 / f64::from(STEPS_PER_HOUR);
     (0..steps)
-        .map(|i| f((f64::from(i) + 0.5) / f64::from(STEPS_PER_HOUR)) * seconds)
-        .sum()
+        .map(move |i| sun.at((f64::from(i) + 0.5) / f64::from(STEPS_PER_HOUR)))
+        .filter(|sun| sun[2] > 0.0)
+        .map(|sun| (sun, cloudless_w_m2(sun[2])))
+}
+
+/// Photons of 400-700 nm in mol/m² that a step of so many W/m² brings.
+fn step_mol_m2(w_m2: f64) -> f64 {
+    w_m2 * 3600.0 / f64::from(STEPS_PER_HOUR) * 1e-6 * MOL_PER_MJ
 }
 
 /// Daily light on level ground under a cloudless sky, in mol/m²/d.
@@ -60,8 +79,8 @@ fn over_day(mut f: impl FnMut(f64) -> f64) -> f64 {
 /// assert!((50.0..70.0).contains(&june));
 /// ```
 pub fn cloudless_mol_m2_d(latitude_deg: f64, date: Date) -> f64 {
-    let joules = over_day(|hour| cloudless_w_m2(sun(latitude_deg, date, hour)[2]));
-    joules * 1e-6 * MOL_PER_MJ
+    let steps = day_steps(latitude_deg, date);
+    steps.map(|(_, w_m2)| step_mol_m2(w_m2)).sum()
 }
 
 /// A pane and the sky before it.
@@ -79,50 +98,90 @@ pub struct Sill<'a> {
     pub of_cloudless: f64,
 }
 
-impl Sill<'_> {
-    /// Daily light in mol/m²/d on a leaf at (`x_mm`, `y_mm`) over the sill and `z_mm` above it, on
-    /// a day of average cloud.
+/// A sill on a day of average cloud.
+#[derive(Debug)]
+pub struct SillDay<'a> {
+    sill: Sill<'a>,
+    steps: Vec<Step>,
+}
+
+/// The sun as a pane sees it, at a step of a day.
+#[derive(Debug)]
+struct Step {
+    /// Out through the pane, and to the right as seen from the room, and up.
+    out: f64,
+    right: f64,
+    up: f64,
+    /// Whether it stands over what is opposite.
+    clear_of_horizon: bool,
+    /// Light of the sun itself on a level surface, and of the sky, in mol/m².
+    beam: f64,
+    sky: f64,
+}
+
+impl<'a> Sill<'a> {
+    /// The sill on a day of average cloud.
     ///
     /// Clear and overcast hours are mixed so that level ground outside gets its share of a
     /// cloudless day; the sky is evenly bright above what stands opposite.
-    pub fn daily_mol_m2_d(&self, (x_mm, y_mm): (f64, f64), z_mm: f64, date: Date) -> f64 {
-        let pane = self.window;
-        let edges =
-            [-1.0, 1.0].map(|side| (self.width_mm + side * pane.pane_width_mm) / 2.0 - x_mm);
-        let away = (self.depth_mm - y_mm).max(1.0);
+    pub fn on(&self, date: Date) -> SillDay<'a> {
+        let clear = ((self.of_cloudless - OVERCAST) / (1.0 - OVERCAST)).clamp(0.0, 1.0);
+        let overcast = (1.0 - clear) * OVERCAST.min(self.of_cloudless);
+        let (sin_a, cos_a) = self.window.azimuth_deg.to_radians().sin_cos();
+        let horizon = self.window.obstruction_deg.to_radians().tan();
+        let steps = day_steps(self.latitude_deg, date).map(|([east, north, up], w_m2)| {
+            let all = step_mol_m2(w_m2) * THROUGH_PANE;
+            // Of clear daylight an eighth comes from the sky, more as the sun sinks (estimate).
+            let from_sky = all * (0.12 + 0.2 * (1.0 - up));
+            Step {
+                out: east * sin_a + north * cos_a,
+                right: east * cos_a - north * sin_a,
+                up,
+                clear_of_horizon: up / (1.0 - up * up).sqrt() > horizon,
+                beam: clear * (all - from_sky),
+                sky: clear * from_sky + overcast * all,
+            }
+        });
+        SillDay {
+            sill: *self,
+            steps: steps.collect(),
+        }
+    }
+}
+
+impl SillDay<'_> {
+    /// Daily light in mol/m²/d on a leaf at (`x_mm`, `y_mm`) over the sill and `z_mm` above it.
+    pub fn mol_m2_d(&self, (x_mm, y_mm): (f64, f64), z_mm: f64) -> f64 {
+        let Sill {
+            window: pane,
+            width_mm,
+            depth_mm,
+            ..
+        } = self.sill;
+        let edges = [-1.0, 1.0].map(|side| (width_mm + side * pane.pane_width_mm) / 2.0 - x_mm);
+        let away = (depth_mm - y_mm).max(1.0);
         let top = pane.pane_height_mm - z_mm;
-        let horizon = pane.obstruction_deg.to_radians().tan();
         if top <= 0.0 {
             return 0.0;
         }
+        let horizon = pane.obstruction_deg.to_radians().tan();
         let sky_share = sky_through(edges, [(away * horizon).min(top), top], away);
-        let clear = ((self.of_cloudless - OVERCAST) / (1.0 - OVERCAST)).clamp(0.0, 1.0);
-        let overcast = (1.0 - clear) * OVERCAST.min(self.of_cloudless);
-        let azimuth = pane.azimuth_deg.to_radians();
-        let joules = over_day(|hour| {
-            let [east, north, up] = sun(self.latitude_deg, date, hour);
-            if up <= 0.0 {
-                return 0.0;
-            }
-            let all = cloudless_w_m2(up);
-            // Of clear daylight an eighth comes from the sky, more as the sun sinks (estimate).
-            let from_sky = all * (0.12 + 0.2 * (1.0 - up));
-            // Out through the pane, and to the right as seen from the room.
-            let out = east * azimuth.sin() + north * azimuth.cos();
-            let right = east * azimuth.cos() - north * azimuth.sin();
-            let mut light = (clear * from_sky + overcast * all) * sky_share;
-            if out > 1e-6 {
-                let (across, rise) = (away * right / out, away * up / out);
-                let in_pane = (edges[0]..edges[1]).contains(&across) && rise < top;
-                if in_pane && up / (1.0 - up * up).sqrt() > horizon {
-                    light += clear * (all - from_sky);
+        let light = |step: &Step| {
+            let mut light = step.sky * sky_share;
+            if step.out > 1e-6 && step.clear_of_horizon {
+                let across = away * step.right / step.out;
+                let rise = away * step.up / step.out;
+                if (edges[0]..edges[1]).contains(&across) && rise < top {
+                    light += step.beam;
                 }
             }
             light
-        });
-        joules * 1e-6 * MOL_PER_MJ * THROUGH_PANE
+        };
+        self.steps.iter().map(light).sum()
     }
+}
 
+impl Sill<'_> {
     /// The first day of the year of `date` from which the mean light over `points` stays at
     /// `wanted` mol/m²/d up to midsummer; `None` when it never is enough.
     pub fn enough_from(
@@ -138,14 +197,18 @@ impl Sill<'_> {
         let day = |i: i32| crate::site::plus_days(start, i);
         let n = points.len().max(1) as f64;
         let enough = |i: i32| {
-            let sum: f64 = points
-                .iter()
-                .map(|&point| self.daily_mol_m2_d(point, z_mm, day(i)))
-                .sum();
-            sum / n >= wanted
+            let sill = self.on(day(i));
+            let each = points.iter().map(|&point| sill.mol_m2_d(point, z_mm));
+            each.sum::<f64>() / n >= wanted
         };
-        // A high sun misses the back of a sill: what counts is the rise out of winter.
-        (first..=last).find(|&i| enough(i)).map(day)
+        // A high sun misses the back of a sill: what counts is the rise out of winter. Light rises
+        // from day to day there, so weeks are tried before days.
+        const WEEK: i32 = 7;
+        let mut weeks = (first..=last).step_by(WEEK as usize).chain([last]);
+        let by = weeks.find(|&i| enough(i))?;
+        ((by - WEEK + 1).max(first)..=by)
+            .find(|&i| enough(i))
+            .map(day)
     }
 }
 
@@ -186,13 +249,13 @@ mod tests {
     #[test]
     fn the_sun_stands_in_the_south_at_noon_and_rises_in_the_east() {
         let day = date(2027, 3, 21);
-        let [east, north, up] = sun(52.9, day, 12.0);
+        let [east, north, up] = Sun::new(52.9, day).at(12.0);
         assert!(east.abs() < 1e-9 && north < -0.7);
         assert!((up - (90.0 - 52.9f64).to_radians().sin()).abs() < 0.01);
-        let [east, _, up] = sun(52.9, day, 6.0);
+        let [east, _, up] = Sun::new(52.9, day).at(6.0);
         assert!(east > 0.99 && up.abs() < 0.01);
         // South of the equator it stands in the north.
-        assert!(sun(-40.0, day, 12.0)[1] > 0.5);
+        assert!(Sun::new(-40.0, day).at(12.0)[1] > 0.5);
     }
 
     #[test]
@@ -204,18 +267,18 @@ mod tests {
                 azimuth_deg,
                 ..south()
             };
-            sill(&window).daily_mol_m2_d(middle, 80.0, day)
+            sill(&window).on(day).mol_m2_d(middle, 80.0)
         };
         assert!(by(180.0) > by(90.0) && by(90.0) > by(0.0));
         assert!((by(90.0) / by(270.0) - 1.0).abs() < 0.02);
         let window = south();
-        let near = sill(&window).daily_mol_m2_d((700.0, 240.0), 80.0, day);
+        let near = sill(&window).on(day).mol_m2_d((700.0, 240.0), 80.0);
         assert!(near > by(180.0));
         let taller = Window {
             obstruction_deg: 40.0,
             ..south()
         };
-        assert!(sill(&taller).daily_mol_m2_d(middle, 80.0, day) < 0.6 * by(180.0));
+        assert!(sill(&taller).on(day).mol_m2_d(middle, 80.0) < 0.6 * by(180.0));
     }
 
     #[test]
@@ -224,7 +287,7 @@ mod tests {
         for month in 1..=12 {
             let day = date(2027, month, 15);
             let outside = 0.5 * cloudless_mol_m2_d(52.9, day);
-            let inside = sill(&window).daily_mol_m2_d((700.0, 200.0), 60.0, day);
+            let inside = sill(&window).on(day).mol_m2_d((700.0, 200.0), 60.0);
             assert!(
                 inside > 0.0 && inside < outside * THROUGH_PANE,
                 "{month}: {inside}"

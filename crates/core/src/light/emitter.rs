@@ -4,7 +4,7 @@
 use std::f64::consts::{FRAC_PI_2, LN_2, PI, TAU};
 use std::sync::Arc;
 
-use super::angle::angle;
+use super::angle::{angle, angle_over};
 use super::photometry::Photometry;
 use super::quadrature::{four, graded, nearest};
 use crate::room::Axis;
@@ -275,9 +275,10 @@ fn mirrored(span: [f64; 2]) -> [f64; 2] {
 pub fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     let edge = |a: f64, b: [f64; 2]| {
         let s = (a * a + h * h).sqrt();
-        a / s * (s * (b[1] - b[0])).atan2(s * s + b[0] * b[1])
+        a / s * angle_over(s * (b[1] - b[0]), s * s + b[0] * b[1])
     };
-    (edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU
+    // Far to its side the four edges all but cancel: what is left of rounding is no light.
+    ((edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU).max(0.0)
 }
 
 /// The same for a beam: (m + 1)/2π ∫ h^(m+1) / r^(m+3) dA, in closed form along the longer side
@@ -308,7 +309,8 @@ fn side_factor(beam: &Beam, ahead: [f64; 2], beside: [f64; 2], h: f64) -> f64 {
     let m = beam.exponent;
     let upto = |edge: f64| {
         let s = (edge * edge + h * h).sqrt();
-        (h / s).powf(m) * (beam.lower(beside[1], s) - beam.lower(beside[0], s))
+        let falls = if m == 1.0 { h / s } else { (h / s).powf(m) };
+        falls * (beam.lower(beside[1], s) - beam.lower(beside[0], s))
     };
     (upto(near) - upto(far)) / TAU
 }

@@ -59,6 +59,13 @@ pub struct SweepPoint {
     pub best: f64,
 }
 
+/// Daily light under which seedlings of any crop stretch, in mol/m²/d (from memory: university
+/// extension bulletins on DLI).
+pub const STRETCHES_UNDER_MOL_M2_D: f64 = 5.0;
+/// PPFD over which leaves that grew indoors bleach, in µmol/m²/s: a third of full sun, which they
+/// bear only once hardened off (our own estimate).
+pub const BLEACHES_OVER_UMOL_M2_S: f64 = 650.0;
+
 /// Shortest photoperiod in use, in hours (common practice, no source).
 const LEAST_HOURS: f64 = 12.0;
 /// A mechanical timer's step, in hours.
@@ -188,14 +195,33 @@ fn miss_of(wants: &[Want<'_>], trays: &[Spread], hours_h: f64) -> f64 {
     total / wants.len().max(1) as f64
 }
 
+/// Whether the mean of a tray lies outside its band with `setting`.
+pub fn a_mean_is_outside(wants: &[Want<'_>], setting: Setting) -> bool {
+    let trays = light_on(wants, setting.choice());
+    wants.iter().zip(trays).any(|(want, ppfd)| {
+        let dli = dli_mol_m2_d(ppfd.mean, setting.hours_h) + want.besides_mol_m2_d;
+        !want.dli_mol_m2_d.contains(&dli)
+    })
+}
+
 /// Two misses, or two spreads, closer than this are the same to a plant.
 pub const SAME: f64 = 0.02;
 
-/// The best setting among `choices` and hours up to `most_hours`; `None` without a choice or tray.
+/// How long lamps may burn.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct HourLimits {
+    /// The longest day that the crops bear.
+    pub most_h: f64,
+    /// The hours that lie outside the quiet ones.
+    pub free_h: f64,
+}
+
+/// The best setting among `choices` and hours within `limits`; `None` without a choice or tray.
 ///
 /// First the least miss; among those as good, the most even light (worst cell against the mean);
-/// among those as even, the least energy.
-pub fn best(wants: &[Want<'_>], choices: &[Choice], most_hours: f64) -> Option<Setting> {
+/// among those as even, the fewest quiet hours, then the least energy.
+pub fn best(wants: &[Want<'_>], choices: &[Choice], limits: HourLimits) -> Option<Setting> {
+    let most_hours = limits.most_h;
     struct Candidate {
         setting: Setting,
         miss: f64,
@@ -232,11 +258,11 @@ pub fn best(wants: &[Want<'_>], choices: &[Choice], most_hours: f64) -> Option<S
         .into_iter()
         .min_by(|a, b| {
             let energy = |c: &Candidate| c.setting.hours_h * c.setting.brightness;
-            let key = |c: &Candidate| (energy(c), c.miss, -c.evenness);
-            let (a, b) = (key(a), key(b));
-            a.0.total_cmp(&b.0)
-                .then(a.1.total_cmp(&b.1))
-                .then(a.2.total_cmp(&b.2))
+            let quiet = |c: &Candidate| (c.setting.hours_h - limits.free_h).max(0.0);
+            let key = |c: &Candidate| [quiet(c), energy(c), c.miss, -c.evenness];
+            key(a)
+                .partial_cmp(&key(b))
+                .expect("no figure of a setting is NaN")
         })
         .map(|c| c.setting)
 }

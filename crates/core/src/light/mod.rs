@@ -8,6 +8,7 @@
 pub mod ambient;
 mod angle;
 pub mod bay;
+pub mod colour;
 pub mod daylight;
 pub mod emitter;
 pub mod enclosure;
@@ -18,5 +19,6 @@ pub mod photometry;
 pub mod photons;
 mod quadrature;
 pub mod scene;
+pub mod start;
 pub mod surfaces;
 mod view;

@@ -11,7 +11,7 @@ use serde::Deserialize;
 use crate::room::LampFamily;
 
 /// The CIE illuminants that stand for a family, from warm to cool.
-fn stand_ins(family: LampFamily) -> &'static [&'static str] {
+pub(super) fn stand_ins(family: LampFamily) -> &'static [&'static str] {
     match family {
         LampFamily::WhiteLed => &["LED-B1", "LED-B2", "LED-B3", "LED-B4", "LED-B5"],
         LampFamily::FluorescentTriBand => &["FL12", "FL11", "FL10", "FL3.11"],
@@ -29,6 +29,10 @@ pub struct Illuminant {
     pub cct_k: f64,
     /// Photons of 400-700 nm per lumen, times 1000.
     pub umol_per_s_per_klm: f64,
+    /// The share of its photons from 400 to 500 nm.
+    pub blue: f64,
+    /// The share of its photons from 600 to 700 nm.
+    pub red: f64,
 }
 
 /// The table of CIE illuminants.

@@ -1,4 +1,5 @@
-//! Gauss-Legendre rules on an interval, and its pieces that are small enough for them.
+//! Sums: Gauss-Legendre rules on an interval and its pieces that are small enough for them, and
+//! the product of two rows.
 
 /// Nodes and weights on [-1, 1].
 type Rule = &'static [(f64, f64)];
@@ -48,4 +49,22 @@ pub fn graded(
 /// How far 0 lies outside `span`.
 pub fn nearest(span: [f64; 2]) -> f64 {
     span[0].max(-span[1]).max(0.0)
+}
+
+/// A dot product in four lanes, which the compiler turns into vector instructions.
+pub fn product(a: &[f64], b: &[f64]) -> f64 {
+    let mut lanes = [0.0; 4];
+    let (a4, b4) = (a.chunks_exact(4), b.chunks_exact(4));
+    let rest: f64 = a4
+        .remainder()
+        .iter()
+        .zip(b4.remainder())
+        .map(|(a, b)| a * b)
+        .sum();
+    for (a, b) in a4.zip(b4) {
+        for (lane, (a, b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
+            *lane += a * b;
+        }
+    }
+    lanes.iter().sum::<f64>() + rest
 }

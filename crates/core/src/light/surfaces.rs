@@ -3,9 +3,10 @@
 use super::enclosure::Faces;
 use crate::room::{Bay, Material, Side};
 
-/// The share of light that wet mix and leaves send back: 0.05 to 0.10 of PAR (from memory of
-/// leaf optics).
-const MIX_AND_LEAVES: f64 = 0.08;
+/// The share of light that wet mix sends back, and that leaves do: 0.05 to 0.10 of PAR (from
+/// memory of leaf optics).
+const MIX: f64 = 0.05;
+const LEAVES: f64 = 0.1;
 /// The share that falls through a wire deck where nothing covers it (our own estimate: wires of
 /// 2 to 6 mm, 25 mm apart).
 const THROUGH_WIRES: f64 = 0.75;
@@ -38,8 +39,21 @@ fn of_deck(material: Material) -> f64 {
     }
 }
 
-/// What the faces of `bay` send back when `covered` of its deck lies under trays.
-pub fn reflectance(bay: &Bay<'_>, covered: f64) -> Faces<f64> {
+/// What lies on a deck: shares of its area.
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
+pub struct Cover {
+    /// Under trays, their leaves included.
+    pub trays: f64,
+    /// Under leaves.
+    pub leaves: f64,
+}
+
+/// Steps in which the floor's reflectance counts: plants grow every day, and finer ones change
+/// less than a hundredth of the light.
+const FLOOR_STEP: f64 = 0.03;
+
+/// What the faces of `bay` send back when `cover` lies on its deck.
+pub fn reflectance(bay: &Bay<'_>, cover: Cover) -> Faces<f64> {
     let sides = bay.tier.sides;
     let closed = bay.place.is_closed();
     let deck = of_deck(bay.place.deck.material);
@@ -49,8 +63,10 @@ pub fn reflectance(bay: &Bay<'_>, covered: f64) -> Faces<f64> {
         (Side::Open, Some(_)) => deck,
         (lining, _) => of_side(lining, closed),
     };
+    let floor =
+        cover.leaves * LEAVES + (cover.trays - cover.leaves) * MIX + (1.0 - cover.trays) * deck;
     Faces {
-        floor: covered * MIX_AND_LEAVES + (1.0 - covered) * deck,
+        floor: (floor / FLOOR_STEP).round() * FLOOR_STEP,
         ceiling,
         left: of_side(sides.left, closed),
         right: of_side(sides.right, closed),
@@ -60,12 +76,12 @@ pub fn reflectance(bay: &Bay<'_>, covered: f64) -> Faces<f64> {
 }
 
 /// The share of the light on the deck of `bay` that falls through to the bay below, when
-/// `covered` of it lies under trays.
-pub fn let_down(bay: &Bay<'_>, covered: f64) -> f64 {
+/// `cover` lies on it.
+pub fn let_down(bay: &Bay<'_>, cover: Cover) -> f64 {
     let below = bay.tier_index.checked_sub(1);
     let lined = below.is_none_or(|i| !bay.place.tiers[i].sides.top.is_open());
     if bay.tier.liner || bay.tier.storage || lined || !bay.place.deck.material.is_open() {
         return 0.0;
     }
-    THROUGH_WIRES * (1.0 - covered)
+    THROUGH_WIRES * (1.0 - cover.trays)
 }

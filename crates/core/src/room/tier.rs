@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use super::gear::{Fan, Lamp, Mat};
 use super::place::Place;
+use crate::daytime::{Burning, DAY_H};
 use crate::fault::{Faults, Pointer};
 use crate::units::Quantity;
 
@@ -29,6 +30,9 @@ pub struct Tier {
     pub sides: Sides,
     /// Hours a day that the lamps burn while something here needs light.
     pub photoperiod_h: f64,
+    /// When they go on, in hours after midnight; 06:00 when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lights_on_h: Option<f64>,
     /// How the gap between lamps and leaves is changed; left out, lamps hang at any height.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub adjust: Option<Adjust>,
@@ -123,7 +127,16 @@ impl Side {
     }
 }
 
+/// When lamps go on where nobody said (common practice, no source).
+const LIGHTS_ON_H: f64 = 6.0;
+
 impl Tier {
+    /// The hours in which its lamps burn.
+    pub fn burning(&self) -> Burning {
+        let from_h = self.lights_on_h.unwrap_or(LIGHTS_ON_H);
+        Burning::new(from_h, self.photoperiod_h)
+    }
+
     /// What the trays stand on over the deck.
     pub fn lift_mm(&self) -> f64 {
         match &self.adjust {
@@ -154,6 +167,10 @@ impl Tier {
             0.0..=24.0,
             Quantity::Hours,
         );
+        if let Some(hour) = self.lights_on_h {
+            let at = at.at("lights_on_h");
+            faults.number(&at, hour, 0.0..=DAY_H, Quantity::ClockH);
+        }
         match &self.adjust {
             Some(Adjust::Chain(chain)) => {
                 let at = at.at("adjust").at("chain").at("link_mm");

@@ -7,6 +7,7 @@ use jiff::civil::Date;
 use serde::Deserialize;
 use sunrise_core::assess::Assessment;
 use sunrise_core::bays::Detail;
+use sunrise_core::calibrate::{self, Probe, Probed};
 use sunrise_core::compare::{SetUp, set_ups};
 use sunrise_core::edit::{self, Edit, Edited};
 use sunrise_core::fault::{Fault, Faults, Pointer};
@@ -95,6 +96,34 @@ pub async fn compare(
 ) -> Result<Json<Vec<SetUp>>, Problem> {
     let all = off_thread(move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields)));
     Ok(Json(all.await?))
+}
+
+/// A document and where a lux meter is held.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ToProbe {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// The meter.
+    probe: Probe,
+}
+
+/// The light where a meter is held, and what its reading says of the lamps
+#[utoipa::path(
+    post,
+    path = "/api/probe",
+    request_body = ToProbe,
+    responses(
+        (status = 200, body = Probed),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn probe(
+    body::Json(ToProbe { plan, probe }): body::Json<ToProbe>,
+) -> Result<Json<Probed>, Problem> {
+    let probed =
+        off_thread(move || calibrate::probe(&sound(plan)?, &probe).map_err(Problem::unfit));
+    Ok(Json(probed.await?))
 }
 
 /// A document and what to do with it.

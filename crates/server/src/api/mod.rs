@@ -88,6 +88,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::edit))
         .routes(routes!(assess::compare))
+        .routes(routes!(assess::probe))
         .routes(routes!(calc::light))
         .routes(routes!(calc::packing))
         .routes(routes!(calc::photometry))

@@ -97,7 +97,7 @@ pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], dep
     };
     let (lu, lv) = (u[1] - u[0], v[1] - v[0]);
     const DEEPEST: u32 = 8;
-    if lu.max(lv) > 1.2 * sharp * away && depth < DEEPEST {
+    if lu.max(lv) > 1.3 * sharp * away && depth < DEEPEST {
         let halves = |side: [f64; 2]| {
             let middle = (side[0] + side[1]) / 2.0;
             [[side[0], middle], [middle, side[1]]]
@@ -117,7 +117,7 @@ pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], dep
         point[wall.normal()] = wall.plane_mm;
         emitter.irradiance(point, wall.looks)
     };
-    if lu.max(lv) < 0.4 * sharp * away {
+    if lu.max(lv) < 0.5 * sharp * away {
         return lu * lv * at((u[0] + u[1]) / 2.0, (v[0] + v[1]) / 2.0);
     }
     two(u, |a| two(v, |b| at(a, b)))

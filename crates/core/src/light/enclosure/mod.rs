@@ -14,6 +14,7 @@ mod reflected;
 use std::f64::consts::PI;
 
 use super::emitter::{Emitter, Facing};
+use super::quadrature::product;
 use cells::{Cuts, corner_weights, received};
 
 pub use reflected::Reflected;
@@ -299,24 +300,6 @@ impl Enclosure {
         }
         b
     }
-}
-
-/// A dot product in four lanes, which the compiler turns into vector instructions.
-fn product(a: &[f64], b: &[f64]) -> f64 {
-    let mut lanes = [0.0; 4];
-    let (a4, b4) = (a.chunks_exact(4), b.chunks_exact(4));
-    let rest: f64 = a4
-        .remainder()
-        .iter()
-        .zip(b4.remainder())
-        .map(|(a, b)| a * b)
-        .sum();
-    for (a, b) in a4.zip(b4) {
-        for (lane, (a, b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
-            *lane += a * b;
-        }
-    }
-    lanes.iter().sum::<f64>() + rest
 }
 
 /// Lines from 0 to `side`, about `patch_mm` apart in the middle and closer towards both ends,

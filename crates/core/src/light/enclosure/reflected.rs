@@ -4,7 +4,8 @@ use std::f64::consts::TAU;
 
 use super::super::angle::angle;
 use super::super::emitter::Facing;
-use super::{Enclosure, product};
+use super::super::quadrature::product;
+use super::Enclosure;
 
 /// The light that the faces of an enclosure send back.
 #[derive(Debug, Clone)]

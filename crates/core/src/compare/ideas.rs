@@ -1,0 +1,224 @@
+//! What people try with a bay, as it would be.
+
+use jiff::civil::Date;
+
+use super::turned::turned;
+use crate::advice::PatchStep;
+use crate::fault::Pointer;
+use crate::kinds;
+use crate::plan::{Plan, SoundPlan, Stand};
+use crate::room::{Adjust, Axis, Bay, Lamp, Side, Tier};
+use crate::say;
+use crate::words::Statement;
+
+/// Another way to set up a bay.
+#[derive(Debug, Clone)]
+pub(super) struct Idea {
+    pub(super) code: &'static str,
+    pub(super) name: Statement,
+    /// The tier as it would be.
+    pub(super) tier: Tier,
+    /// Trays that would stand otherwise.
+    pub(super) stands: Vec<Restood>,
+}
+
+/// A tray that stands otherwise.
+#[derive(Debug, Clone)]
+pub(super) struct Restood {
+    /// Its index in the plan.
+    pub(super) tray: usize,
+    /// The index of the stand that changes.
+    pub(super) stand: usize,
+    /// What it becomes.
+    pub(super) to: Stand,
+}
+
+impl Idea {
+    /// The plan with the idea in the place of `bay`.
+    pub(super) fn plan(&self, plan: &SoundPlan, bay: &Bay<'_>) -> Option<Plan> {
+        let mut plan: Plan = (**plan).clone();
+        let place = plan.places.get_mut(bay.place_index)?;
+        *place.tiers.get_mut(bay.tier_index)? = self.tier.clone();
+        for Restood { tray, stand, to } in &self.stands {
+            *plan.trays.get_mut(*tray)?.stands.get_mut(*stand)? = to.clone();
+        }
+        Some(plan)
+    }
+
+    /// How the plan becomes so; empty when it is so already.
+    pub(super) fn patch(&self, bay: &Bay<'_>) -> Vec<PatchStep> {
+        let mut patch = Vec::new();
+        if self.tier != *bay.tier {
+            patch.push(PatchStep::replace(&bay.pointer(), &self.tier));
+        }
+        for Restood { tray, stand, to } in &self.stands {
+            let at = Pointer::default().at("trays").at(*tray).at("stands");
+            patch.push(PatchStep::replace(&at.at(*stand), to));
+        }
+        patch
+    }
+}
+
+/// What people try with a bay, as its tier would be.
+pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Idea> {
+    let tier = bay.tier;
+    let mut ideas: Vec<Idea> = Vec::new();
+    let mut add = |code, name, change: &dyn Fn(&mut Tier)| {
+        let mut other = tier.clone();
+        change(&mut other);
+        ideas.push(Idea {
+            code,
+            name,
+            tier: other,
+            stands: Vec::new(),
+        });
+    };
+    add("best_setting", say!("The best height and hours"), &|_| ());
+    if tier.lamps.len() < 12 {
+        add(
+            "one_more_lamp",
+            say!("One more lamp like these"),
+            &|other| {
+                let mut lamp = other.lamps[0].clone();
+                lamp.id = free_id(&other.lamps);
+                other.lamps.push(lamp);
+                in_rows(&mut other.lamps, bay);
+            },
+        );
+    }
+    if tier.lamps.len() > 1 {
+        add("one_lamp_less", say!("One lamp less"), &|other| {
+            other.lamps.pop();
+            in_rows(&mut other.lamps, bay);
+        });
+    }
+    if let Some(lamps) = staggered(bay) {
+        add(
+            "staggered",
+            say!("Lamps staggered left and right"),
+            &|other| other.lamps = lamps.clone(),
+        );
+    }
+    if tier.sides.back.is_open() {
+        add("white_back", say!("A white board at the back"), &|other| {
+            other.sides.back = Side::White;
+        });
+    }
+    add("foil_walls", say!("Foil on all sides"), &line_with_foil);
+    let kind = |id: &str| kinds::library().lamps.iter().find(|lamp| lamp.id == id);
+    for (id, count, code, name) in [
+        (
+            "shop-led-36",
+            2,
+            "close_shop_lights",
+            say!("Two shop lights close above the leaves"),
+        ),
+        (
+            "shop-led-36",
+            4,
+            "four_shop_lights",
+            say!("Four shop lights"),
+        ),
+        (
+            "twin-tube-64",
+            2,
+            "twin_tubes",
+            say!("Two older twin-tube fixtures"),
+        ),
+    ] {
+        let Some(kind) = kind(id) else { continue };
+        if *kind.name != tier.lamps[0].name || count != tier.lamps.len() {
+            add(code, name, &|other| other.lamps = rows_of(kind, count, bay));
+        }
+    }
+    if let Some(bar) = kind("bar-led-14") {
+        let name = say!("Three thin bars fixed in a foil box");
+        add("bars_in_foil", name, &|other| {
+            other.lamps = rows_of(bar, 3, bay);
+            let highest = bay.clear_height_mm() - bar.body_height_mm;
+            other.lamps.iter_mut().for_each(|l| l.height_mm = highest);
+            line_with_foil(other);
+            other.adjust = Some(Adjust::Fixed);
+        });
+    }
+    if let Some(panel) = kind("panel-led-100") {
+        let name = say!("One strong panel high above");
+        add("one_panel", name, &|other| {
+            other.lamps = rows_of(panel, 1, bay);
+        });
+    }
+    let stands = turned(bay, plan, date);
+    if !stands.is_empty() {
+        ideas.push(Idea {
+            code: "turned_trays",
+            name: say!("The same trays turned crosswise"),
+            tier: tier.clone(),
+            stands,
+        });
+    }
+    ideas
+}
+
+fn line_with_foil(tier: &mut Tier) {
+    let sides = &mut tier.sides;
+    let all = [
+        &mut sides.left,
+        &mut sides.right,
+        &mut sides.back,
+        &mut sides.front,
+        &mut sides.top,
+    ];
+    all.into_iter().for_each(|side| *side = Side::Foil);
+}
+
+fn free_id(lamps: &[Lamp]) -> String {
+    let mut ids = (1..).map(|n| format!("l{n}"));
+    let free = ids.find(|id| lamps.iter().all(|lamp| lamp.id != *id));
+    free.expect("there are more numbers than lamps")
+}
+
+/// `count` lamps of a kind in even rows, as low as they may begin.
+fn rows_of(kind: &Lamp, count: usize, bay: &Bay<'_>) -> Vec<Lamp> {
+    let highest = bay.clear_height_mm() - kind.body_height_mm;
+    let mut lamps: Vec<Lamp> = (0..count)
+        .map(|i| Lamp {
+            id: format!("l{}", i + 1),
+            height_mm: kind.height_mm.min(highest),
+            ..kind.clone()
+        })
+        .collect();
+    in_rows(&mut lamps, bay);
+    lamps
+}
+
+/// Spreads lamps evenly across their length, in the middle along it.
+fn in_rows(lamps: &mut [Lamp], bay: &Bay<'_>) {
+    let (w, d) = (bay.place.width_mm, bay.place.depth_mm);
+    let n = lamps.len() as f64;
+    for (i, lamp) in lamps.iter_mut().enumerate() {
+        let share = (i as f64 + 0.5) / n;
+        (lamp.x_mm, lamp.y_mm) = match lamp.along {
+            Axis::X => (w / 2.0, d * share),
+            Axis::Y => (w * share, d / 2.0),
+        };
+    }
+}
+
+/// Lamps shorter than the deck, pushed to its left and right end by turns.
+fn staggered(bay: &Bay<'_>) -> Option<Vec<Lamp>> {
+    const SHORTER_MM: f64 = 60.0;
+    let mut lamps = bay.tier.lamps.clone();
+    if lamps.len() < 2 {
+        return None;
+    }
+    for (i, lamp) in lamps.iter_mut().enumerate() {
+        let [[from, to], _] = lamp.extent_mm();
+        let free = bay.place.width_mm - (to - from);
+        if lamp.along == Axis::Y || free < SHORTER_MM {
+            return None;
+        }
+        let half = (to - from) / 2.0;
+        lamp.x_mm = if i % 2 == 0 { half } else { half + free };
+    }
+    (lamps != bay.tier.lamps).then_some(lamps)
+}
