@@ -80,3 +80,109 @@ test('a photometric file is read, and a broken one says which line', async ({ pa
   expect(lamp.flux_lm).toBeGreaterThan(2300);
   await expect(page.getByLabel('It shines').first()).toHaveValue('measured');
 });
+
+test('lamps go on at the hour that the dial or the clock says', async ({ page, app }) => {
+  await open(page, app, 'door/t2');
+  const hours = page.getByRole('region', { name: 'Hours' });
+  await expect(hours).toContainText('From 06:00 to 21:00');
+  await page.getByLabel('Lamps go on at').fill('19:30');
+  await expect(hours).toContainText('7.5 h in the quiet hours');
+  await expect(page.getByText(/Let the lamps go on at 0\d:\d0/)).toBeVisible();
+  const dial = page.getByRole('slider', { name: 'Hours that the lamps burn' });
+  await dial.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await tier(page, app, 1)).lights_on_h).toBe(20);
+  // A quarter turn by hand: from the left of the dial to its top.
+  const box = (await dial.locator('xpath=..').boundingBox())!;
+  const at = (hour: number) => {
+    const angle = ((hour - 12) / 24) * 2 * Math.PI;
+    return [
+      box.x + box.width / 2 + 57 * Math.sin(angle),
+      box.y + box.height / 2 - 57 * Math.cos(angle),
+    ] as const;
+  };
+  await page.mouse.move(...at(22));
+  await page.mouse.down();
+  await page.mouse.move(...at(1), { steps: 4 });
+  await page.mouse.move(...at(4), { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await tier(page, app, 1)).lights_on_h).toBe(2);
+  await page.getByRole('button', { name: /^Begin at/ }).click();
+  await expect(hours).toContainText(' 0 h in the quiet hours');
+});
+
+test('quiet and cheap hours are set up, and no hours end when they begin', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/setup?on=2027-04-09`);
+  const hours = page.getByRole('region', { name: 'Hours of the day' });
+  await hours.getByLabel('Quiet from').fill('21:00');
+  const site = async () =>
+    (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan.site;
+  await expect.poll(async () => (await site()).quiet).toEqual({ from_h: 21, to_h: 6 });
+  await hours.getByLabel('to', { exact: true }).fill('21:00');
+  await expect(page.getByText('these hours end when they begin')).toBeVisible();
+  await expect.poll(async () => (await site()).quiet).toEqual({ from_h: 21, to_h: 6 });
+  await hours.getByRole('button', { name: 'None are quiet' }).click();
+  await hours.getByLabel('A kWh then, EUR').fill('0,1');
+  await hours.getByLabel('A kWh then, EUR').press('Enter');
+  await expect.poll(async () => (await site()).cheap.price_per_kwh).toBe(0.1);
+  expect((await site()).quiet).toBeUndefined();
+});
+
+test('a lux meter is held on the map, and its reading corrects the lamps', async ({
+  page,
+  app,
+}) => {
+  await open(page, app, 'door/t1');
+  const map = page.getByRole('button', { name: /Hold a lux meter here/ });
+  await map.focus();
+  await page.keyboard.press('Enter');
+  const probe = page.getByTestId('probe');
+  await expect(probe).toContainText(/A lux meter should show \d+/);
+  const before = await probe.textContent();
+  await page.keyboard.press('ArrowRight');
+  await expect(probe).not.toHaveText(before!);
+  await map.click({ position: { x: 120, y: 70 } });
+  await probe.getByLabel('Yours shows').fill('9000');
+  await probe.getByLabel('Yours shows').press('Enter');
+  await expect(page.getByTestId('reading')).toContainText(/\d+% less than reckoned/);
+  const lumens = (await tier(page, app, 0)).lamps[0].flux_lm;
+  await probe.getByRole('button', { name: /Take the lamps at/ }).click();
+  await expect.poll(async () => (await tier(page, app, 0)).lamps[0].flux_lm).toBeLessThan(lumens);
+  await expect(page.getByTestId('reading')).toContainText('It agrees within');
+});
+
+test('cells that stretch are named by tray, row and day', async ({ page, app }) => {
+  await open(page, app, 'door/t1');
+  await expect(page.getByText(/cells get under 5.*until Sun 2 May: Ce1, row 1: 1-2/)).toBeVisible();
+  await expect(page.getByText('Slashed cells stretch or bleach')).toBeVisible();
+  await expect(page.getByTestId('outlook')).toContainText(/every tray's mean|no adjusting/);
+});
+
+test('colour and the year of a sill are told in numbers', async ({ page, app }) => {
+  await open(page, app, 'door/t1');
+  await expect(page.getByTestId('colour')).toContainText(/4000.K would give .* 6500.K/);
+  await expect(page.getByText('no lamp "for flowering or fruiting"')).toBeVisible();
+  await page.goto(`${app.url}/?on=2027-02-09&bay=window/t1`);
+  await expect(page.getByTestId('sill')).toContainText('Leafy seedlings: too little before');
+  await expect(page.getByTestId('facing')).toContainText(/north \d.*south \d/);
+});
+
+test('the same trays are looked at crosswise and behind a window', async ({ page, app }) => {
+  await open(page, app, 'door/t2');
+  await page.getByRole('button', { name: 'Compare set-ups' }).click();
+  const beside = page.getByLabel('Beside what is there');
+  await beside.selectOption('No lamps: the same trays behind a window');
+  await expect(page.getByTestId('compared')).toContainText('0 W');
+  await expect(page.getByRole('button', { name: 'Set it up like this' })).toHaveCount(0);
+  await beside.selectOption('The same trays turned crosswise');
+  await page.getByRole('button', { name: 'Set it up like this' }).click();
+  const stand = async () => {
+    const { plan } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
+    return plan.trays.find((t: { id: string }) => t.id === 'tc1').stands[1].along;
+  };
+  const turned = { x: 'y', y: 'x' }[(await stand()) as 'x' | 'y'];
+  await expect.poll(stand).not.toBe(turned);
+});

@@ -104,7 +104,7 @@ test('the recommendation is applied with one click and then stands as right', as
 }) => {
   await open(page, app);
   const sheet = page.getByRole('complementary', { name: 'Sheet' });
-  await expect(sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh$/ })).toBeVisible();
+  await expect(sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh from 06:00$/ })).toBeVisible();
   await expect(sheet).toContainText('over the 17');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();
@@ -124,7 +124,7 @@ test('numbers typed in place are understood or refused in place', async ({ page,
   await expect(page.getByRole('alert')).toContainText('From 1\u00a0cm to 39\u00a0cm');
   await lamps.fill('high');
   await lamps.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('is no number');
+  await expect(page.getByRole('alert')).toContainText('is not understood');
   await expect.poll(async () => (await plan(page, app)).revision).toBe(2);
 });
 

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use crate::advice::{self, Finding};
 use crate::bays::{BayOnDay, Detail, Looker};
 use crate::light::bay::Fields;
+use crate::light::hang;
 use crate::load;
 use crate::places::{PlaceOnDay, PlaceView};
 use crate::plan::{DateSpan, SoundPlan};
@@ -30,6 +31,8 @@ pub struct Assessment {
     pub caution: &'static str,
     /// What to mind with loaded racks.
     pub load_caution: &'static str,
+    /// What to mind where strong lamps hang close over leaves.
+    pub light_caution: &'static str,
 }
 
 /// The season in outline.
@@ -146,6 +149,7 @@ pub fn assess_again(
         findings,
         caution: power::CAUTION,
         load_caution: load::CAUTION,
+        light_caution: hang::CAUTION,
     }
 }
 

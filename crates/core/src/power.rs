@@ -20,13 +20,18 @@ pub struct Power {
     pub cost_per_day: f64,
 }
 
+/// What all lamps of a tier draw together while they burn, in W.
+pub fn drawn_w(tier: &Tier) -> f64 {
+    tier.lamps.iter().map(Lamp::drawn_w).sum()
+}
+
 impl Power {
     /// The lamps of `tier`, burning for its photoperiod when `burning`, else off.
     pub fn of_lamps(tier: &Tier, burning: bool, site: &Site) -> Self {
         if !burning {
             return Self::default();
         }
-        let watts = tier.lamps.iter().map(Lamp::drawn_w).sum();
+        let watts = drawn_w(tier);
         let kwh_per_day = energy_kwh(watts, tier.photoperiod_h);
         Self {
             watts,

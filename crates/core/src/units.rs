@@ -234,6 +234,8 @@ pub struct UnitRow {
     pub metric: ShownUnit,
     /// How a US reader sees it.
     pub us: ShownUnit,
+    /// How the plan holds it.
+    pub held: ShownUnit,
 }
 
 /// The whole table of units for a screen to write and read numbers by.
@@ -244,6 +246,7 @@ pub fn shown_units() -> Vec<UnitRow> {
             quantity,
             metric: quantity.shown(UnitSystem::Metric),
             us: quantity.shown(UnitSystem::Us),
+            held: quantity.si(),
         })
         .collect()
 }

@@ -14,8 +14,10 @@ export class Words {
 
   constructor(
     private units: Units,
-    system: UnitSystem,
+    private system: UnitSystem,
     private currency: string,
+    /** How either system writes each quantity: what a hand types or pastes may be in the other. */
+    private rows: UnitRow[] = [],
   ) {
     const locale = system === 'us' ? 'en-US' : 'en-GB';
     const utc = { timeZone: 'UTC' } as const;
@@ -48,19 +50,42 @@ export class Words {
         value,
       );
     }
+    if (quantity === 'clock_h') return this.#clock(value);
     const { unit } = this.unit(quantity);
     const bare = this.bare(value, quantity);
     if (unit === '') return bare;
     return unit === '%' || unit === '°' ? bare + unit : `${bare}\u00a0${unit}`;
   }
 
-  /** What a reader typed, in the unit that the plan holds; undefined when it is no number. */
+  /** A time of day, from hours after midnight. */
+  #clock(hours: number): string {
+    const minutes = Math.round(hours * 60) % (24 * 60);
+    const [h, m] = [Math.floor(minutes / 60), String(minutes % 60).padStart(2, '0')];
+    if (this.system === 'metric') return `${String(h).padStart(2, '0')}:${m}`;
+    return `${h % 12 || 12}:${m}\u00a0${h < 12 ? 'am' : 'pm'}`;
+  }
+
+  /**
+   * What a reader typed or pasted, in the unit that the plan holds; undefined when it is no
+   * number. A unit behind it may be the other system's; fractions such as 17 1/2 are read too.
+   */
   held(typed: string | number, quantity: Quantity): number | undefined {
-    const { factor, offset } = this.unit(quantity);
-    const shown = typeof typed === 'number' ? typed : Number(typed.trim().replace(',', '.'));
-    if (!Number.isFinite(shown) || String(typed).trim() === '') return undefined;
+    const shown = typeof typed === 'number' ? { number: typed, unit: '' } : split(typed);
+    if (!shown || !Number.isFinite(shown.number)) return undefined;
+    const written = this.#writtenIn(shown.unit, quantity);
+    if (!written) return undefined;
     // A tenth of a µm or a ten-thousandth of a euro: beyond that it is only rounding.
-    return Number(((shown - offset) / factor).toFixed(4));
+    return Number(((shown.number - written.offset) / written.factor).toFixed(4));
+  }
+
+  /** The unit that a sign behind a number means for a quantity. */
+  #writtenIn(sign: string, quantity: Quantity): { factor: number; offset: number } | undefined {
+    const own = this.unit(quantity);
+    const wanted = SIGNS[sign] ?? sign;
+    const same = (unit: string) => unit.toLowerCase() === wanted;
+    if (wanted === '' || same(own.unit)) return own;
+    const row = this.rows.find((row) => row.quantity === quantity);
+    return row && [row.metric, row.us, row.held].find((shown) => same(shown.unit));
   }
 
   date(iso: string): string {
@@ -90,6 +115,36 @@ export class Words {
     });
   }
 }
+
+/** What people write for a unit's sign. */
+const SIGNS: Record<string, string> = {
+  '"': 'in',
+  '″': 'in',
+  '”': 'in',
+  inch: 'in',
+  inches: 'in',
+  c: '°c',
+  f: '°f',
+  lbs: 'lb',
+  hours: 'h',
+  degrees: '°',
+};
+
+/** A number, whole, decimal or with a fraction, and the unit's sign behind it. */
+function split(typed: string): { number: number; unit: string } | undefined {
+  const parts = /^([-−+]?)\s*(?:(\d+)\s+)?(\d+)\s*[/⁄]\s*(\d+)\s*(\D*)$/.exec(typed.trim());
+  if (parts) {
+    const [, sign, whole, over, under, unit] = parts;
+    const size = Number(whole ?? 0) + Number(over) / Number(under);
+    return { number: sign === '-' || sign === '−' ? -size : size, unit: tidy(unit) };
+  }
+  const plain = /^([-−+]?)\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(\D*)$/.exec(typed.trim());
+  if (!plain) return undefined;
+  const size = Number(plain[2]!.replace(',', '.'));
+  return { number: plain[1] === '-' || plain[1] === '−' ? -size : size, unit: tidy(plain[3]) };
+}
+
+const tidy = (unit: string | undefined) => (unit ?? '').trim().toLowerCase();
 
 const DAY_MS = 86_400_000;
 

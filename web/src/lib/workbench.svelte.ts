@@ -71,7 +71,12 @@ class Workbench {
 
   system: UnitSystem = $derived(this.#chosenUnits ?? this.draft?.site.units ?? 'metric');
   words = $derived(
-    new Words(unitsFor(this.#rows, this.system), this.system, this.draft?.site.currency ?? 'EUR'),
+    new Words(
+      unitsFor(this.#rows, this.system),
+      this.system,
+      this.draft?.site.currency ?? 'EUR',
+      this.#rows,
+    ),
   );
   room: RoomOnDay | undefined = $derived(this.assessment?.room[0]);
   places: Place[] = $derived(this.draft?.places ?? []);

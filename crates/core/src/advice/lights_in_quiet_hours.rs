@@ -11,8 +11,10 @@ use crate::words::OWN_ESTIMATE;
 const WORTH_SAVING: f64 = 0.05;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let hang = view.computed.hang.as_ref()?;
-    let now = hang.start_now;
+    if !view.computed.burning {
+        return None;
+    }
+    let now = view.computed.burns;
     let best = view.best_start();
     let start = Quantity::ClockH.of(best.from_h);
     let hours = Quantity::Hours.of(view.bay.tier.photoperiod_h);

@@ -45,12 +45,17 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 mod tests {
     use super::super::testing::kettle_fen;
     use crate::bays::Detail;
+    use crate::light::bay::Fields;
     use crate::plan::{DateSpan, Plan};
     use crate::room::{BayRef, Kind};
     use jiff::civil::{Date, date};
 
     /// Leek seedlings of the door rack moved to the sill, from the day they are sown.
-    fn on_the_sill(change: impl FnOnce(&mut Plan), day: Date) -> Option<(String, f64)> {
+    fn on_the_sill(
+        change: impl FnOnce(&mut Plan),
+        day: Date,
+        fields: &Fields,
+    ) -> Option<(String, f64)> {
         let plan = kettle_fen(|plan| {
             for tray in &mut plan.trays {
                 let sill = BayRef {
@@ -64,7 +69,8 @@ mod tests {
             }
             change(plan);
         });
-        let assessment = crate::assess(&plan, DateSpan::day(day), Detail::Outline);
+        let day = DateSpan::day(day);
+        let assessment = crate::assess_again(&plan, day, Detail::Outline, fields);
         let bays = &assessment.room[0].bays;
         let sill = bays.iter().find(|b| b.bay.place == "window").unwrap();
         let found = assessment
@@ -86,17 +92,20 @@ mod tests {
                 pane.obstruction_deg = obstruction_deg;
             }
         };
+        let fields = Fields::default();
         let days = (0..120).map(|i| crate::site::plus_days(date(2027, 2, 1), i));
         let dark: Vec<(String, f64)> = days
             .clone()
-            .filter_map(|day| on_the_sill(grown(50.0), day))
+            .filter_map(|day| on_the_sill(grown(50.0), day, &fields))
             .collect();
         assert!(!dark.is_empty());
         assert!(
             dark.iter()
                 .all(|(headline, dli)| headline.contains("sill") && *dli < 10.0)
         );
-        let open = days.filter_map(|day| on_the_sill(grown(0.0), day)).count();
+        let open = days
+            .filter_map(|day| on_the_sill(grown(0.0), day, &fields))
+            .count();
         assert!(open < dark.len(), "{open} of {}", dark.len());
     }
 }

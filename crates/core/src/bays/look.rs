@@ -23,8 +23,8 @@ use crate::light::surfaces::{Cover, THROUGH_DOME, let_down, reflectance};
 use crate::load::DeckLoad;
 use crate::placement::{self, Standing};
 use crate::plan::SoundPlan;
-use crate::power::Power;
-use crate::room::{Bay, BayRef, LOWEST_FACE_MM, Lamp};
+use crate::power::{Power, drawn_w};
+use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
 use crate::say;
 use crate::season::{self, SowingDates};
 use crate::site::plus_days;
@@ -253,6 +253,7 @@ impl<'a, 'f> Looker<'a, 'f> {
             headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
             load: DeckLoad::of(bay.place, &standing),
             fits,
+            burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &self.plan.site),
             colour,
             sill: sill(&bay, &self.plan.site)
                 .filter(|_| detailed)
@@ -358,8 +359,6 @@ impl<'a, 'f> Looker<'a, 'f> {
         let choices = adjust::choices(bay, here.reach, step_mm);
         let setting = hang::best(&here.wants, &choices, here.limits)?;
         let now = adjust::now(bay);
-        let watts = bay.tier.lamps.iter().map(Lamp::drawn_w).sum::<f64>();
-        let burning = bay.tier.burning();
         let outlook = detailed.then(|| {
             adjust::outlook(bay, date, DAYS_AHEAD, step_mm, |date| {
                 let standing = placement::standing_in(self.plan, self.dates, bay, date);
@@ -371,11 +370,10 @@ impl<'a, 'f> Looker<'a, 'f> {
             setting,
             start: Start::best(
                 setting.hours_h,
-                burning.from_h,
-                watts * setting.brightness,
+                bay.tier.burning().from_h,
+                drawn_w(bay.tier) * setting.brightness,
                 &self.plan.site,
             ),
-            start_now: Start::of(burning, watts, &self.plan.site),
             step: adjust::step(bay, now, setting),
             gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),
             dli: hang::dli_at(&here.wants, setting).into(),
@@ -524,11 +522,10 @@ fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
 }
 
 fn power_why(bay: &Bay<'_>, plan: &SoundPlan) -> Why {
-    let watts: f64 = bay.tier.lamps.iter().map(Lamp::drawn_w).sum();
     Why {
         rule: say!(
             "{watts} at {volts}, {hours} a day while something here wants light, at {price} a kWh",
-            watts = Quantity::PowerW.of(watts),
+            watts = Quantity::PowerW.of(drawn_w(bay.tier)),
             volts = Quantity::VoltageV.of(plan.site.mains_v),
             hours = Quantity::Hours.of(bay.tier.photoperiod_h),
             price = Quantity::Money.of(plan.site.price_per_kwh),

@@ -18,8 +18,8 @@ use crate::light::start::Start;
 use crate::load::DeckLoad;
 use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
-use crate::power::Power;
-use crate::room::{Bay, BayRef, Lamp};
+use crate::power::{Power, drawn_w};
+use crate::room::{Bay, BayRef};
 use crate::space::BayFit;
 use crate::words::{Statement, Why};
 
@@ -58,6 +58,8 @@ pub struct BayOnDay {
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
     pub hang: Option<Hang>,
+    /// The hours in which the lamps burn while something here wants light.
+    pub burns: Start,
     /// What the lamps' colour means; `None` without lamps, and when it was not asked for.
     pub colour: Option<Colour>,
     /// A window's daylight through the year; `None` elsewhere, and when it was not asked for.
@@ -217,8 +219,6 @@ pub struct Hang {
     pub setting: Setting,
     /// When the lamps had best go on for so many hours.
     pub start: Start,
-    /// The hours that they burn now.
-    pub start_now: Start,
     /// How a hand gets there from now.
     pub step: Step,
     /// From the tallest leaves to the emitting faces at that height.
@@ -272,8 +272,7 @@ impl BayView<'_> {
     pub fn best_start(&self) -> Start {
         let tier = self.bay.tier;
         let now_h = tier.burning().from_h;
-        let watts = tier.lamps.iter().map(Lamp::drawn_w).sum();
-        Start::best(tier.photoperiod_h, now_h, watts, &self.plan.site)
+        Start::best(tier.photoperiod_h, now_h, drawn_w(tier), &self.plan.site)
     }
 
     /// The greatest of the lamps' least gaps.

@@ -27,6 +27,8 @@ pub struct SillYear {
     pub near_pane_mol_m2_d: f64,
     /// The same beside the room.
     pub near_room_mol_m2_d: f64,
+    /// What each gets of a tray that is turned half round every day.
+    pub turned_mol_m2_d: f64,
 }
 
 /// Daylight in the middle of a month, mean over the sill, in mol/m²/d.
@@ -110,6 +112,7 @@ impl SillYear {
             lows().fold(0.0, f64::max),
         );
         let today = sill.on(date);
+        let [room, pane] = [points[0], points[1]].map(|at| today.mol_m2_d(at, z_mm));
         let months: Vec<MonthLight> = months.collect();
         let darkest = months
             .iter()
@@ -124,8 +127,9 @@ impl SillYear {
                 })
                 .into(),
             months,
-            near_room_mol_m2_d: today.mol_m2_d(points[0], z_mm),
-            near_pane_mol_m2_d: today.mol_m2_d(points[1], z_mm),
+            near_room_mol_m2_d: room,
+            near_pane_mol_m2_d: pane,
+            turned_mol_m2_d: (room + pane) / 2.0,
         }
     }
 }

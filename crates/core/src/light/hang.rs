@@ -66,6 +66,12 @@ pub const STRETCHES_UNDER_MOL_M2_D: f64 = 5.0;
 /// bear only once hardened off (our own estimate).
 pub const BLEACHES_OVER_UMOL_M2_S: f64 = 650.0;
 
+/// What to mind where strong lamps hang close over leaves.
+pub const CAUTION: &str = "Before you leave a lamp close over leaves, hold your bare hand where \
+    they are for half a minute: what is too hot for it is too hot for them. Keep air around lamps \
+    and ballasts, let nothing cover them, and do not look into strong ones. A broken fluorescent \
+    tube holds mercury: air the room, and sweep it up wet.";
+
 /// Shortest photoperiod in use, in hours (common practice, no source).
 const LEAST_HOURS: f64 = 12.0;
 /// A mechanical timer's step, in hours.

@@ -7,6 +7,7 @@ export type Assessment = Schemas['Assessment'];
 export type Band = Schemas['Band'];
 export type BayOnDay = Schemas['BayOnDay'];
 export type BayRef = Schemas['BayRef'];
+export type ClockSpan = Schemas['ClockSpan'];
 export type EventKind = Schemas['EventKind'];
 export type Figure = Schemas['Figure'];
 export type Finding = Schemas['Finding'];
@@ -23,7 +24,7 @@ export type Mat = Schemas['Mat'];
 export type PartOnDay = Schemas['PartOnDay'];
 export type Place = Schemas['Place'];
 export type PlaceOnDay = Schemas['PlaceOnDay'];
-/** A step of a JSON Patch: the server's fixes replace, edits made here may add and remove. */
+/** A step of a JSON Patch: the server's fixes replace and add, edits made here remove too. */
 export interface PatchStep {
   op: 'add' | 'remove' | 'replace';
   path: string;
@@ -32,6 +33,8 @@ export interface PatchStep {
 export type Plan = Schemas['Plan'];
 export type PlanSummary = Schemas['PlanSummary'];
 export type PlanView = Schemas['PlanView'];
+export type Probe = Schemas['Probe'];
+export type Probed = Schemas['Probed'];
 export type Problem = Schemas['Problem'];
 export type Quantity = Schemas['Quantity'];
 export type RoomOnDay = Schemas['RoomOnDay'];
@@ -40,6 +43,7 @@ export type SetUp = Schemas['SetUp'];
 export type SeasonDay = Schemas['SeasonDay'];
 export type ShownUnit = Schemas['ShownUnit'];
 export type Statement = Schemas['Statement'];
+export type Site = Schemas['Site'];
 export type StepKind = Schemas['StepKind'];
 export type SweepPoint = Schemas['SweepPoint'];
 export type Thing = Schemas['Thing'];
@@ -106,6 +110,8 @@ export const api = {
     ),
   compare: (plan: Plan, bay: BayRef, date: string) =>
     answered(client.POST('/api/compare', { body: { plan, bay, date } })),
+  probe: (plan: Plan, probe: Probe) =>
+    answered(client.POST('/api/probe', { body: { plan, probe } })),
   /** A luminaire from the text of its photometric file. */
   photometry: (text: string) =>
     answered(client.POST('/api/calc/photometry', { body: text, bodySerializer: (body) => body })),

@@ -247,6 +247,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The light where a meter is held, and what its reading says of the lamps */
+        post: operations["probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units": {
         parameters: {
             query?: never;
@@ -375,6 +392,8 @@ export interface components {
             caution: string;
             /** @description What to mind with loaded racks. */
             load_caution: string;
+            /** @description What to mind where strong lamps hang close over leaves. */
+            light_caution: string;
         };
         /**
          * @description A direction in the deck's plane.
@@ -518,6 +537,10 @@ export interface components {
             fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
+            /** @description The hours in which the lamps burn while something here wants light. */
+            burns: components["schemas"]["Start"];
+            colour?: components["schemas"]["Colour"] | null;
+            sill?: components["schemas"]["SillYear"] | null;
             /** @description What the lamps draw. */
             power: components["schemas"]["Power"];
             power_why?: components["schemas"]["Why"] | null;
@@ -579,10 +602,47 @@ export interface components {
             /** @description Openings that let warm, damp air out and fresh air in. */
             vents: components["schemas"]["Vent"][];
         };
+        /** @description Hours of the day in which a kWh costs less. */
+        CheapHours: {
+            /** @description The hours. */
+            hours: components["schemas"]["ClockSpan"];
+            /**
+             * Format: double
+             * @description Price of a kWh in them, in the site's currency.
+             */
+            price_per_kwh: number;
+        };
+        /**
+         * @description A span by the clock, from one time of day to another; over midnight when the second comes
+         *     first.
+         */
+        ClockSpan: {
+            /**
+             * Format: double
+             * @description When it begins: hours after midnight, 6.5 for 06:30.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description When it ends.
+             */
+            to_h: number;
+        };
         /** @description What only a cold frame has. */
         ColdFrame: {
             /** @description Whether it has a light that can be closed at night. */
             glazed: boolean;
+        };
+        /** @description The colour of a tier's lamps. */
+        Colour: {
+            /** @description Every kind of lamp in the tier. */
+            lamps: components["schemas"]["LampPhotons"][];
+            /** @description The colours that lamps of this family are sold in; empty for purple ones. */
+            shades: components["schemas"]["Shade"][];
+            /** @description What another colour would change, and what it would not. */
+            verdict: components["schemas"]["Statement"];
+            /** @description About lamps sold for flowers and fruit. */
+            flowering: components["schemas"]["Statement"];
         };
         /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
         Crop: {
@@ -869,6 +929,16 @@ export interface components {
          * @enum {string}
          */
         Faces: "near" | "far" | "left" | "right";
+        /** @description A sill that faces some way. */
+        Facing: {
+            /**
+             * Format: double
+             * @description The way it looks out: degrees from north over east.
+             */
+            azimuth_deg: number;
+            /** @description Daily light by month on average days, in mol/m²/d. */
+            average: number[];
+        };
         /** @description A fan in a bay. */
         Fan: {
             /** @description Identifier, unique among the tier's fans. */
@@ -958,6 +1028,8 @@ export interface components {
             bay?: components["schemas"]["BayRef"] | null;
             /** @description The trays it is about. */
             trays: string[];
+            /** @description The cells it is about, where it is not about whole trays. */
+            cells: components["schemas"]["Cell"][];
             /** @description The days it is about. */
             days: components["schemas"]["DateSpan"];
             /** @description What to do, by how much. */
@@ -1021,6 +1093,8 @@ export interface components {
         Hang: {
             /** @description The setting. */
             setting: components["schemas"]["Setting"];
+            /** @description When the lamps had best go on for so many hours. */
+            start: components["schemas"]["Start"];
             /** @description How a hand gets there from now. */
             step: components["schemas"]["Step"];
             /**
@@ -1039,6 +1113,7 @@ export interface components {
             sweep: components["schemas"]["SweepPoint"][];
             /** @description What to change on which day from now on, as plants grow; empty when it was not asked for. */
             adjustments: components["schemas"]["Adjustment"][];
+            outlook?: components["schemas"]["Statement"] | null;
             misfit?: components["schemas"]["Misfit"] | null;
             /**
              * Format: double
@@ -1184,6 +1259,48 @@ export interface components {
          * @enum {string}
          */
         LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard" | "red_blue_led";
+        /** @description The photons of a kind of lamp as it burns now. */
+        LampPhotons: {
+            /** @description What it is. */
+            name: string;
+            /** @description How its light is made. */
+            family: components["schemas"]["LampFamily"];
+            /**
+             * Format: double
+             * @description Photons per second.
+             */
+            ppf_umol_s: number;
+            /**
+             * Format: double
+             * @description Photons per joule at the plug, in µmol/J, when new and undimmed.
+             */
+            umol_per_j: number;
+            /**
+             * Format: double
+             * @description Photons per lumen, in µmol/s per klm.
+             */
+            umol_per_s_per_klm: number;
+            /**
+             * Format: double
+             * @description What a lux meter shows for each µmol/m²/s.
+             */
+            lux_per_umol_m2_s: number;
+        };
+        /** @description What daylight is enough for. */
+        Lookout: {
+            /**
+             * Format: double
+             * @description The least daily light that such seedlings want, in mol/m²/d.
+             */
+            wants_mol_m2_d: number;
+            /**
+             * Format: date
+             * @description The first day from which an average day gives as much; `None` when it never does.
+             */
+            enough_from?: string | null;
+            /** @description The verdict in words. */
+            words: components["schemas"]["Statement"];
+        };
         /** @description A luminaire as its file describes it. */
         Luminaire: {
             /** @description What the file calls it; empty when it does not say. */
@@ -1278,6 +1395,29 @@ export interface components {
              */
             miss: number;
         };
+        /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
+        MonthLight: {
+            /**
+             * Format: int32
+             * @description 1 for January.
+             */
+            month: number;
+            /**
+             * Format: double
+             * @description On an average day.
+             */
+            average: number;
+            /**
+             * Format: double
+             * @description Without a cloud.
+             */
+            cloudless: number;
+            /**
+             * Format: double
+             * @description Under an overcast sky.
+             */
+            overcast: number;
+        };
         /** @description A plan to keep. */
         NewPlan: {
             /** @description The document. */
@@ -1362,6 +1502,8 @@ export interface components {
              *     where it was not asked for.
              */
             ppfd: number[];
+            /** @description DLI in mol/m²/d of each cell in the same order, from lamps and window together. */
+            dli: number[];
             /** @description The daily light that suits the crop. */
             target: components["schemas"]["Band"];
         };
@@ -1369,10 +1511,10 @@ export interface components {
          * @description The operations that fixes use.
          * @enum {string}
          */
-        PatchOp: "replace";
+        PatchOp: "replace" | "add";
         /** @description One step of a JSON Patch. */
         PatchStep: {
-            /** @description Always `replace`. */
+            /** @description What to do there. */
             op: components["schemas"]["PatchOp"];
             /** @description Where. */
             path: string;
@@ -1568,6 +1710,55 @@ export interface components {
              */
             cost_per_day: number;
         };
+        /** @description Where a meter is held, and what it shows. */
+        Probe: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: date
+             * @description The day, which decides how tall the leaves stand.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description From the left of the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description From the front of the deck.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description What the meter shows with this bay's lamps alone; left out to ask what it should.
+             */
+            lux?: number | null;
+        };
+        /** @description The light at the probe. */
+        Probed: {
+            /**
+             * Format: double
+             * @description The height that the leaves there have over the deck; the deck itself between trays.
+             */
+            z_mm: number;
+            /**
+             * Format: double
+             * @description PPFD as reckoned, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description The same through the day, in mol/m²/d.
+             */
+            dli: number;
+            /**
+             * Format: double
+             * @description What a lux meter should show.
+             */
+            lux: number;
+            reading?: components["schemas"]["Reading"] | null;
+        };
         /** @description A problem (RFC 9457). */
         Problem: {
             /**
@@ -1591,7 +1782,7 @@ export interface components {
          * @description What a number measures, and so the unit it is held in.
          * @enum {string}
          */
-        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
         /** @description What only a rack has. */
         Rack: {
             /**
@@ -1610,6 +1801,27 @@ export interface components {
             wall_fixed: boolean;
             /** @description What it stands on. */
             feet: components["schemas"]["Feet"];
+        };
+        /** @description What a reading says. */
+        Reading: {
+            /**
+             * Format: double
+             * @description PPFD as measured, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description The same through the day, in mol/m²/d.
+             */
+            dli: number;
+            /**
+             * Format: double
+             * @description Measured against reckoned.
+             */
+            ratio: number;
+            /** @description The same in words. */
+            verdict: components["schemas"]["Statement"];
+            fix?: components["schemas"]["Fix"] | null;
         };
         /**
          * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
@@ -1853,9 +2065,9 @@ export interface components {
             light: components["schemas"]["BayLight"];
             /**
              * Format: double
-             * @description The height and hours that it is looked at with.
+             * @description The height that it is looked at with; `None` without lamps.
              */
-            height_mm: number;
+            height_mm?: number | null;
             /**
              * Format: double
              * @description Hours a day.
@@ -1865,7 +2077,7 @@ export interface components {
             power: components["schemas"]["Power"];
             /** @description What differs from the first set-up, the light first; empty for the first. */
             differences: components["schemas"]["Statement"][];
-            /** @description How the plan becomes this; empty for the set-up that is there. */
+            /** @description How the plan becomes this; empty for the set-up that is there, and for the window. */
             patch: components["schemas"]["PatchStep"][];
         };
         /** @description Choices and hours. */
@@ -1896,6 +2108,34 @@ export interface components {
          * @enum {string}
          */
         Severity: "harm" | "conflict" | "advice";
+        /** @description A colour of white, and what the same lumens of it would give. */
+        Shade: {
+            /**
+             * Format: double
+             * @description Correlated colour temperature.
+             */
+            cct_k: number;
+            /**
+             * Format: double
+             * @description Photons per lumen, in µmol/s per klm.
+             */
+            umol_per_s_per_klm: number;
+            /**
+             * Format: double
+             * @description Mean PPFD on the leaves if the lamps gave the same lumens in this colour, in µmol/m²/s.
+             */
+            mean_ppfd: number;
+            /**
+             * Format: double
+             * @description The share of its photons from 400 to 500 nm.
+             */
+            blue: number;
+            /**
+             * Format: double
+             * @description The share of its photons from 600 to 700 nm.
+             */
+            red: number;
+        };
         /** @description How a quantity is written: `shown = held * factor + offset`, with `decimals` places. */
         ShownUnit: {
             /** @description The unit's sign, empty for bare numbers and money. */
@@ -1939,6 +2179,30 @@ export interface components {
             /** @description Under the deck above; open leaves that deck bare. */
             top?: components["schemas"]["Side"];
         };
+        /** @description Daylight on a sill through the year. */
+        SillYear: {
+            /** @description The twelve months. */
+            months: components["schemas"]["MonthLight"][];
+            /** @description What the same sill would get on average days if it faced otherwise. */
+            facing: components["schemas"]["Facing"][];
+            /** @description What the light is enough for, and from when on. */
+            lookouts: components["schemas"]["Lookout"][];
+            /**
+             * Format: double
+             * @description Daily light on the day looked at, beside the pane, in mol/m²/d.
+             */
+            near_pane_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description The same beside the room.
+             */
+            near_room_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description What each gets of a tray that is turned half round every day.
+             */
+            turned_mol_m2_d: number;
+        };
         /** @description Where the plan is carried out. */
         Site: {
             /** @description What people call the place. */
@@ -1960,6 +2224,8 @@ export interface components {
              * @description Price of a kWh in `currency`.
              */
             price_per_kwh: number;
+            cheap?: components["schemas"]["CheapHours"] | null;
+            quiet?: components["schemas"]["ClockSpan"] | null;
             /** @description ISO 4217 code of the currency. */
             currency: string;
             /**
@@ -2088,6 +2354,34 @@ export interface components {
             /** @description Which way its length runs. */
             along: components["schemas"]["Axis"];
         };
+        /** @description An hour to begin at, and what that means. */
+        Start: {
+            /**
+             * Format: double
+             * @description Hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description When they go out, in hours after midnight.
+             */
+            to_h: number;
+            /**
+             * Format: double
+             * @description Hours a day that fall into the quiet hours.
+             */
+            quiet_h: number;
+            /**
+             * Format: double
+             * @description Hours a day at the cheap price.
+             */
+            cheap_h: number;
+            /**
+             * Format: double
+             * @description What it costs a day, in the site's currency.
+             */
+            cost_per_day: number;
+        };
         /** @description A sentence whose `{names}` stand for figures. `Display` writes it in SI. */
         Statement: {
             /** @description The words, with `{name}` where a figure goes. */
@@ -2203,6 +2497,11 @@ export interface components {
              * @description Hours a day that the lamps burn while something here needs light.
              */
             photoperiod_h: number;
+            /**
+             * Format: double
+             * @description When they go on, in hours after midnight; 06:00 when left out.
+             */
+            lights_on_h?: number | null;
             adjust?: components["schemas"]["Adjust"] | null;
             /** @description The lamps that hang in the bay. */
             lamps: components["schemas"]["Lamp"][];
@@ -2229,6 +2528,13 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** @description The edit. */
             edit: components["schemas"]["Edit"];
+        };
+        /** @description A document and where a lux meter is held. */
+        ToProbe: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The meter. */
+            probe: components["schemas"]["Probe"];
         };
         /** @description A tray with what is sown in it. */
         Tray: {
@@ -2345,6 +2651,8 @@ export interface components {
             metric: components["schemas"]["ShownUnit"];
             /** @description How a US reader sees it. */
             us: components["schemas"]["ShownUnit"];
+            /** @description How the plan holds it. */
+            held: components["schemas"]["ShownUnit"];
         };
         /**
          * @description The two systems of units a reader may choose.
@@ -2897,6 +3205,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToProbe"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Probed"];
                 };
             };
             "4XX": {

@@ -32,6 +32,7 @@ const rows = [
     quantity: 'length_mm' as const,
     metric: length('cm', 0.1, 0.5),
     us: length('in', 1 / 25.4, 0.25),
+    held: length('mm', 1, 5),
   },
 ];
 const words = (system: 'metric' | 'us') => new Words(unitsFor(rows, system), system, 'EUR');

@@ -100,6 +100,9 @@
   </div>
 {/if}
 
+{#if bay.hang?.outlook}
+  <p class="mt-2" data-testid="outlook">{words.say(bay.hang.outlook)}.</p>
+{/if}
 {#if bay.hang}
   <ol class="mt-2 flex flex-col gap-1" data-testid="adjustments">
     {#each bay.hang.adjustments as change (change.date)}
@@ -107,8 +110,6 @@
         <b class="w-16 shrink-0">{words.shortDate(change.date)}</b>
         <span>{deed(change)}</span>
       </li>
-    {:else}
-      <li class="text-soft">No change needed until these seedlings leave.</li>
     {/each}
   </ol>
 {/if}

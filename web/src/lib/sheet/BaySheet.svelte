@@ -6,14 +6,17 @@
   import Adjusting from './Adjusting.svelte';
   import CheckField from './CheckField.svelte';
   import ChoiceField from './ChoiceField.svelte';
+  import Colour from './Colour.svelte';
   import Compare from './Compare.svelte';
   import DliGauge from './DliGauge.svelte';
   import FindingCard from './FindingCard.svelte';
   import Fits from './Fits.svelte';
   import Gear from './Gear.svelte';
+  import Hours from './Hours.svelte';
   import LightMap from './LightMap.svelte';
   import NameField from './NameField.svelte';
   import NumberField from './NumberField.svelte';
+  import SillYear from './SillYear.svelte';
   import Sweep from './Sweep.svelte';
   import WhyNote from './WhyNote.svelte';
 
@@ -147,14 +150,6 @@
           max={bay.highest_face_mm}
           onset={hang}
         />
-        <NumberField
-          label="Burn a day"
-          value={tier?.photoperiod_h ?? 0}
-          quantity="hours"
-          min={0}
-          max={24}
-          onset={setHours}
-        />
         {#if bay.light}
           <div>
             <p class="text-sm text-soft">Gap to leaves</p>
@@ -166,6 +161,13 @@
       </div>
       <p class="mt-1 text-sm text-soft">{lampNames.join('; ')}</p>
     </section>
+
+    {#if tier}
+      <section aria-label="Hours">
+        <h3 class="mb-1">Hours</h3>
+        <Hours {bay} {tier} onhours={setHours} />
+      </section>
+    {/if}
   {/if}
 
   {#if bay.light}
@@ -251,7 +253,7 @@
       </div>
     </section>
 
-    {#if place && light.ppfd.best > 0}
+    {#if place && (light.ppfd.best > 0 || light.dli.best > 0)}
       <section>
         <h3 class="mb-1">Light from above</h3>
         <LightMap {bay} {place} />
@@ -286,10 +288,24 @@
     </section>
   {/if}
 
+  {#if bay.sill}
+    <section aria-label="Daylight">
+      <h3 class="mb-1">Daylight through the year</h3>
+      <SillYear sill={bay.sill} />
+    </section>
+  {/if}
+
   {#if bay.hang}
     <section aria-label="Compare">
       <h3 class="mb-1">What another set-up would give</h3>
       <Compare {bay} />
+    </section>
+  {/if}
+
+  {#if bay.colour}
+    <section aria-label="Colour">
+      <h3 class="mb-1">Colour</h3>
+      <Colour colour={bay.colour} />
     </section>
   {/if}
 
@@ -436,5 +452,8 @@
     </section>
   {/if}
 
+  {#if lamps.length > 0}
+    <p class="border-t pt-2 text-sm text-soft"><b>Lamps.</b> {bench.assessment?.light_caution}</p>
+  {/if}
   <p class="border-t pt-2 text-sm text-soft"><b>Mains and water.</b> {bench.assessment?.caution}</p>
 </div>

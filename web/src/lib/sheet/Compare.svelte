@@ -43,8 +43,8 @@
   const rows = $derived(
     now && then
       ? ([
-          ['Hang at', (s) => words.number(s.height_mm, 'length_mm')],
-          ['Burn', (s) => words.number(s.hours_h, 'hours')],
+          ['Hang at', (s) => (s.height_mm == null ? '–' : words.number(s.height_mm, 'length_mm'))],
+          ['Burn', (s) => (s.height_mm == null ? '–' : words.number(s.hours_h, 'hours'))],
           ['DLI, mean', (s) => words.bare(s.light.dli.mean, 'dli_mol_m2_d')],
           ['DLI, worst', (s) => words.bare(s.light.dli.worst, 'dli_mol_m2_d')],
           ['DLI, best', (s) => words.bare(s.light.dli.best, 'dli_mol_m2_d')],
@@ -66,7 +66,8 @@
 
 {#if !fresh}
   <p class="text-soft">
-    One lamp more or less, foil, a white back, other lamps: each at its own best height and hours.
+    One lamp more or less, foil, a white back, other lamps, trays turned crosswise, a window: each
+    at its own best height and hours.
   </p>
   <button class="quiet mt-1 border-line!" disabled={asked === 'waiting'} onclick={() => void ask()}
     >{asked === 'waiting' ? 'Reckoning…' : 'Compare set-ups'}</button
@@ -102,7 +103,9 @@
       {/each}
     </tbody>
   </table>
-  <button class="quiet mt-2 border-line!" onclick={take}>Set it up like this</button>
+  {#if then.patch.length > 0}
+    <button class="quiet mt-2 border-line!" onclick={take}>Set it up like this</button>
+  {/if}
 {:else}
   <p class="text-soft">Nothing grows under lamps here on {words.date(bench.date)}.</p>
 {/if}

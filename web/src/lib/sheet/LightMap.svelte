@@ -1,7 +1,9 @@
 <script lang="ts">
-  // Light on every cell, seen from above: the front of the shelf is at the bottom.
-  import type { BayOnDay, Place } from '../api/client';
+  // The day's light on every cell, seen from above: the front of the shelf is at the bottom. While
+  // nothing burns yet, the light that the lamps would give.
+  import type { BayOnDay, PartOnDay, Place } from '../api/client';
   import { bench } from '../workbench.svelte';
+  import Probe from './Probe.svelte';
 
   interface Props {
     bay: BayOnDay;
@@ -9,6 +11,7 @@
   }
   const { bay, place }: Props = $props();
 
+  const lamps = $derived((bay.light?.ppfd.best ?? 0) > 0);
   let width = $state(0);
   const words = $derived(bench.words);
   // The deck, and whatever hangs over its edges.
@@ -23,7 +26,11 @@
   const px = $derived((x: number) => (x - edges.left) * scale);
   /** The back is at the top. */
   const py = $derived((y: number) => (edges.back - y) * scale);
-  const most = $derived(Math.max(bay.light?.ppfd.best ?? 1, 1));
+  const daily = $derived((bay.light?.dli.best ?? 0) > 0);
+  const quantity = $derived(daily ? 'dli_mol_m2_d' : 'ppfd_umol_m2_s');
+  const light = $derived(daily ? bay.light?.dli : bay.light?.ppfd);
+  const valuesOf = $derived((part: PartOnDay) => (daily ? part.dli : part.ppfd));
+  const most = $derived(Math.max(light?.best ?? 1, 1));
 
   // A perceptually even ramp from dark violet to pale straw: lightness rises in equal steps.
   const RAMP = [
@@ -37,41 +44,42 @@
     '#efcb66',
     '#f7efa5',
   ];
-  const colour = (ppfd: number) =>
-    RAMP[Math.min(RAMP.length - 1, Math.floor((ppfd / most) * RAMP.length))]!;
+  const colour = (value: number) =>
+    RAMP[Math.min(RAMP.length - 1, Math.floor((value / most) * RAMP.length))]!;
 
   const cells = $derived(
     bay.trays.flatMap((tray) =>
       tray.parts.flatMap((part, p) => {
         const w = (part.x_mm[1]! - part.x_mm[0]!) / part.columns;
         const d = (part.y_mm[1]! - part.y_mm[0]!) / part.rows;
-        return part.ppfd.map((ppfd, i) => ({
+        return valuesOf(part).map((value, i) => ({
           key: `${tray.tray}-${p}-${i}`,
           x: px(part.x_mm[0]! + (i % part.columns) * w),
           y: py(part.y_mm[0]! + (Math.floor(i / part.columns) + 1) * d),
           w: w * scale,
           d: d * scale,
-          fill: colour(ppfd),
+          fill: colour(value),
         }));
       }),
     ),
   );
-  /** Where cells of the wanted band border on others: the edge of the band. */
+  /** Where cells within their crop's band border on others: the edge of the band. */
   const contour = $derived.by(() => {
-    const band = bay.light?.ppfd_target;
-    if (!band) return '';
-    const side = (ppfd: number) => (ppfd < band.low ? -1 : ppfd > band.high ? 1 : 0);
+    if (!daily || !bay.light?.target) return '';
     const steps: string[] = [];
     for (const part of bay.trays.flatMap((tray) => tray.parts)) {
+      if (part.stage !== 'grow') continue;
+      const { low, high } = part.target;
+      const side = (dli: number) => (dli < low ? -1 : dli > high ? 1 : 0);
       const w = (part.x_mm[1]! - part.x_mm[0]!) / part.columns;
       const d = (part.y_mm[1]! - part.y_mm[0]!) / part.rows;
-      part.ppfd.forEach((ppfd, i) => {
+      part.dli.forEach((dli, i) => {
         const [column, row] = [i % part.columns, Math.floor(i / part.columns)];
         const [right, back] = [
           px(part.x_mm[0]! + (column + 1) * w),
           py(part.y_mm[0]! + (row + 1) * d),
         ];
-        const differs = (j: number) => side(part.ppfd[j]!) !== side(ppfd);
+        const differs = (j: number) => side(part.dli[j]!) !== side(dli);
         if (column + 1 < part.columns && differs(i + 1)) {
           steps.push(`M${right} ${back}v${d * scale}`);
         }
@@ -82,6 +90,41 @@
     }
     return steps.join('');
   });
+  /** Cells that a finding names: they stretch or bleach. */
+  const harmed = $derived(
+    bench.findings(bay.bay).flatMap((finding) => finding.cells.map((cell) => at(cell))),
+  );
+
+  /** Where a lux meter is held, in mm on the deck. */
+  let probe: { x_mm: number; y_mm: number } | undefined = $state();
+  const clampTo = (value: number, most: number) => Math.min(Math.max(value, 0), most);
+  function hold(event: MouseEvent) {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    probe = {
+      x_mm: clampTo(edges.left + (event.clientX - box.left) / scale, place.width_mm),
+      y_mm: clampTo(edges.back - (event.clientY - box.top) / scale, place.depth_mm),
+    };
+  }
+  function step(event: KeyboardEvent) {
+    const STEP_MM = 20;
+    const by = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+    }[event.key];
+    const middle = { x_mm: place.width_mm / 2, y_mm: place.depth_mm / 2 };
+    if (event.key === 'Enter' || event.key === ' ') probe ??= middle;
+    else if (by) {
+      const from = probe ?? middle;
+      probe = {
+        x_mm: clampTo(from.x_mm + by[0]! * STEP_MM, place.width_mm),
+        y_mm: clampTo(from.y_mm + by[1]! * STEP_MM, place.depth_mm),
+      };
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
   const at = $derived((cell: { x_mm: number; y_mm: number }) => ({
     x: px(cell.x_mm),
     y: py(cell.y_mm),
@@ -95,16 +138,18 @@
     <svg
       {width}
       {height}
-      role="img"
+      role="button"
+      tabindex="0"
       aria-label="Light map from above: best cell {words.number(
-        bay.light.ppfd.best,
-        'ppfd_umol_m2_s',
+        light?.best ?? 0,
+        quantity,
       )} in tray {bay.trays.find((t) => t.tray === bay.light?.best.tray)
-        ?.label}, worst {words.number(
-        bay.light.ppfd.worst,
-        'ppfd_umol_m2_s',
-      )} in tray {bay.trays.find((t) => t.tray === bay.light?.worst.tray)?.label}"
-      class="block overflow-visible rounded-md"
+        ?.label}, worst {words.number(light?.worst ?? 0, quantity)} in tray {bay.trays.find(
+        (t) => t.tray === bay.light?.worst.tray,
+      )?.label}. Hold a lux meter here"
+      class="block cursor-crosshair overflow-visible rounded-md"
+      onclick={hold}
+      onkeydown={step}
     >
       <rect
         x={px(0)}
@@ -145,6 +190,10 @@
           >
         </g>
       {/each}
+      {#each harmed as cell, i (i)}
+        <path d="M{cell.x - 3} {cell.y + 3}l6 -6" stroke="#23283a" stroke-width="3.4" />
+        <path d="M{cell.x - 3} {cell.y + 3}l6 -6" stroke="#ffffff" stroke-width="1.6" />
+      {/each}
       <!-- Best: a ring. Worst: a cross. -->
       <circle cx={best.x} cy={best.y} r="7" fill="none" stroke="#ffffff" stroke-width="5" />
       <circle cx={best.x} cy={best.y} r="7" fill="none" stroke="#23283a" stroke-width="2.2" />
@@ -156,14 +205,27 @@
           stroke-linecap="round"
         />
       {/each}
+      {#if probe && lamps}
+        {@const spot = at(probe)}
+        {#each [{ stroke: '#ffffff', size: 4.5 }, { stroke: '#23283a', size: 2 }] as { stroke, size } (stroke)}
+          <path
+            d="M{spot.x - 11} {spot.y}h7m8 0h7M{spot.x} {spot.y - 11}v7m0 8v7"
+            {stroke}
+            stroke-width={size}
+          />
+        {/each}
+      {/if}
     </svg>
     <p class="mt-1 flex justify-between text-sm text-soft">
-      <span>✕ worst {words.bare(bay.light.ppfd.worst, 'ppfd_umol_m2_s')}</span>
-      <span>mean {words.bare(bay.light.ppfd.mean, 'ppfd_umol_m2_s')}</span>
-      <span>○ best {words.number(bay.light.ppfd.best, 'ppfd_umol_m2_s')}</span>
+      <span>✕ worst {words.bare(light?.worst ?? 0, quantity)}</span>
+      <span>mean {words.bare(light?.mean ?? 0, quantity)}</span>
+      <span>○ best {words.number(light?.best ?? 0, quantity)}</span>
     </p>
-    {#if contour}
-      <p class="text-sm text-soft">The white line runs along the edge of the wanted band.</p>
-    {/if}
+    <p class="text-sm text-soft">
+      {#if contour}The white line runs along the edge of the wanted band.{/if}
+      {#if harmed.length > 0}Slashed cells stretch or bleach.{/if}
+      {#if lamps}Tap a spot to hold a lux meter there.{/if}
+    </p>
+    {#if probe && lamps}<Probe {bay} at={probe} />{/if}
   {/if}
 </div>

@@ -44,7 +44,7 @@
     const held = words.held(text, quantity);
     if (held === undefined) {
       typed = text;
-      problem = `“${text}” is no number: write one such as ${example}.`;
+      problem = `“${text}” is not understood: write a number such as ${example}${unit.unit ? ` (${unit.unit})` : ''}.`;
     } else if (held < min || held > max) {
       typed = text;
       problem =

@@ -1,11 +1,12 @@
 <script lang="ts">
   import { Input, Label } from 'flowbite-svelte';
   import DatesTable from '$lib/setup/DatesTable.svelte';
+  import DayHours from '$lib/setup/DayHours.svelte';
   import History from '$lib/setup/History.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/sheet/FindingCard.svelte';
   import NumberField from '$lib/sheet/NumberField.svelte';
-  import { setAir, setSite } from '$lib/edits';
+  import { setAir, setOptional, setSite } from '$lib/edits';
   import type { PatchStep } from '$lib/api/client';
   import { bench } from '$lib/workbench.svelte';
 
@@ -105,6 +106,23 @@
                 `set the latitude to ${words.number(deg, 'angle_deg')}`,
               )}
           />
+          <NumberField
+            label="Light of average days"
+            value={site.of_cloudless ?? undefined}
+            quantity="share"
+            min={0.05}
+            max={1}
+            onset={(share) =>
+              keep(
+                setOptional('/site/of_cloudless', share, site.of_cloudless != null),
+                `average days have ${words.number(share, 'share')} of a cloudless day’s light`,
+              )}
+            onclear={() =>
+              keep(
+                setOptional('/site/of_cloudless', undefined, site.of_cloudless != null),
+                'average days have half of a cloudless day’s light',
+              )}
+          />
           <div>
             <Label for="time-zone" class="mb-0.5 text-sm text-soft!">Time zone</Label>
             <Input
@@ -115,6 +133,10 @@
             />
           </div>
         </div>
+      </section>
+      <section class="card p-4" aria-label="Hours of the day">
+        <h2 class="text-lg">Hours of the day</h2>
+        <DayHours {site} />
       </section>
       <section class="card p-4">
         <h2 class="text-lg">Keep and pass on</h2>

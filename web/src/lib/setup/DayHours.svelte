@@ -1,0 +1,90 @@
+<script lang="ts">
+  // The hours in which lamps should be off, and those in which a kWh is cheap.
+  import type { ClockSpan, PatchStep, Site } from '../api/client';
+  import { replace, setOptional } from '../edits';
+  import NumberField from '../sheet/NumberField.svelte';
+  import TimeField from '../sheet/TimeField.svelte';
+  import { bench } from '../workbench.svelte';
+
+  const { site }: { site: Site } = $props();
+
+  const words = $derived(bench.words);
+  // What people begin with, until they give their own.
+  const NIGHT: ClockSpan = { from_h: 22, to_h: 6 };
+
+  function keep(patch: PatchStep[], word: string) {
+    bench.try(patch, word);
+    void bench.settle();
+  }
+  const span = $derived(
+    (s: ClockSpan) => `${words.number(s.from_h, 'clock_h')} to ${words.number(s.to_h, 'clock_h')}`,
+  );
+
+  function setQuiet(quiet: ClockSpan | undefined) {
+    keep(
+      setOptional('/site/quiet', quiet, site.quiet != null),
+      quiet ? `quiet hours from ${span(quiet)}` : 'no quiet hours',
+    );
+  }
+  function setCheap(cheap: Site['cheap']) {
+    keep(
+      setOptional('/site/cheap', cheap ?? undefined, site.cheap != null),
+      cheap ? `cheap hours from ${span(cheap.hours)}` : 'the same price all day',
+    );
+  }
+</script>
+
+<div class="mt-2 flex flex-col gap-3">
+  {#if site.quiet}
+    {@const quiet = site.quiet}
+    <div class="flex flex-wrap items-end gap-3">
+      <TimeField
+        label="Quiet from"
+        hour={quiet.from_h}
+        onset={(from_h) => setQuiet({ ...quiet, from_h })}
+      />
+      <TimeField label="to" hour={quiet.to_h} onset={(to_h) => setQuiet({ ...quiet, to_h })} />
+      <button class="quiet border-line!" onclick={() => setQuiet(undefined)}>None are quiet</button>
+    </div>
+  {:else}
+    <button class="quiet self-start border-line!" onclick={() => setQuiet(NIGHT)}
+      >Lamps should be off at night</button
+    >
+  {/if}
+  {#if site.cheap}
+    {@const cheap = site.cheap}
+    <div class="flex flex-wrap items-end gap-3">
+      <TimeField
+        label="Cheap from"
+        hour={cheap.hours.from_h}
+        onset={(from_h) => setCheap({ ...cheap, hours: { ...cheap.hours, from_h } })}
+      />
+      <TimeField
+        label="until"
+        hour={cheap.hours.to_h}
+        onset={(to_h) => setCheap({ ...cheap, hours: { ...cheap.hours, to_h } })}
+      />
+      <NumberField
+        label="A kWh then, {site.currency}"
+        value={cheap.price_per_kwh}
+        quantity="money"
+        min={0}
+        max={10000}
+        onset={(price) =>
+          keep(
+            [replace('/site/cheap/price_per_kwh', price)],
+            `a cheap kWh costs ${words.number(price, 'money')}`,
+          )}
+      />
+      <button class="quiet border-line!" onclick={() => setCheap(undefined)}
+        >It costs the same all day</button
+      >
+    </div>
+  {:else}
+    <button
+      class="quiet self-start border-line!"
+      onclick={() => setCheap({ hours: NIGHT, price_per_kwh: site.price_per_kwh / 2 })}
+      >Electricity is cheaper in some hours</button
+    >
+  {/if}
+</div>
