@@ -6,13 +6,52 @@ const FOLDER = join(import.meta.dirname, '../../docs/screenshots');
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
+interface Shot {
+  name: string;
+  path: string;
+  size: { width: number; height: number };
+  ground: 'light' | 'dark';
+  /** A heading of the sheet to scroll to. */
+  see?: string;
+  /** A button to press first. */
+  press?: string;
+}
+
 const SHOTS = [
   { name: 'room-day', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'light' },
   { name: 'room-night', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'dark' },
   { name: 'room-build', path: '/?on=2027-04-09&place=coat&build', size: DESK, ground: 'light' },
+  {
+    name: 'room-whole',
+    path: '/?on=2027-04-09',
+    size: DESK,
+    ground: 'light',
+    press: 'Whole room',
+  },
+  {
+    name: 'bay-light',
+    path: '/?on=2027-04-09&bay=door/t1',
+    size: DESK,
+    ground: 'light',
+    see: 'Light from above',
+  },
+  {
+    name: 'bay-fit',
+    path: '/?on=2027-04-09&bay=coat/t3',
+    size: DESK,
+    ground: 'light',
+    see: 'What fits',
+  },
+  {
+    name: 'window-year',
+    path: '/?on=2027-04-09&bay=window/t1',
+    size: DESK,
+    ground: 'dark',
+    see: 'Daylight through the year',
+  },
   { name: 'room-phone', path: '/?on=2027-04-09', size: PHONE, ground: 'light' },
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
-] as const;
+] satisfies Shot[] as Shot[];
 
 for (const shot of SHOTS) {
   test(shot.name, async ({ page, app }) => {
@@ -22,6 +61,11 @@ for (const shot of SHOTS) {
     await page.getByTestId('date').waitFor();
     await page.waitForLoadState('networkidle');
     await page.evaluate(() => document.fonts.ready);
+    if (shot.press) await page.getByRole('button', { name: shot.press }).click();
+    if (shot.see) {
+      const heading = page.getByRole('heading', { name: shot.see });
+      await heading.evaluate((element) => element.scrollIntoView({ block: 'start' }));
+    }
     await page.screenshot({ path: join(FOLDER, `${shot.name}.png`), animations: 'disabled' });
   });
 }

@@ -11,6 +11,10 @@ use crate::words::OWN_ESTIMATE;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let harm = view.harmed(Harm::Bleached)?;
     let light = view.computed.light.as_ref()?;
+    // Leaves nearer than the lamps' least gap are a finding of their own, with the same way out.
+    if light.gap_mm < view.least_gap_mm() {
+        return None;
+    }
     let settles = view.computed.hang.as_ref().is_some_and(|hang| {
         let best = ppfd_umol_m2_s(hang.dli.best, hang.setting.hours_h);
         best <= BLEACHES_OVER_UMOL_M2_S
