@@ -15,6 +15,8 @@ pub mod crops;
 pub mod room;
 pub mod containers;
 pub mod kinds;
+pub mod air;
+pub mod warmth;
 pub mod light;
 pub mod packing;
 pub mod growth;

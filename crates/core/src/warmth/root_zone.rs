@@ -1,0 +1,747 @@
+//! The root zone of a tray through the day: layers from the air below to the air above, a heat
+//! mat, its thermostat, and what the surface gives off.
+//!
+//! One-dimensional: mat, tray and mix are one column per area of tray; what the sides give off is
+//! taken from the mix at its height. The calculator `root-zone`.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::transfer::{
+    AIR_LAYER_UP_M2K_W, Layer, SURFACE_ACROSS_M2K_W, SURFACE_DOWN_M2K_W, SURFACE_UP_M2K_W, air_at,
+    resistance_m2k_w,
+};
+use crate::air::saturation_pressure_pa;
+use crate::daytime::{Burning, DAY_H};
+use crate::fault::{Fault, Faults, Pointer};
+use crate::say;
+use crate::units::{Quantity, area_m2, energy_kwh};
+use crate::words::Statement;
+
+/// A tray with what is under, in and over it.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RootZone {
+    /// The air around it.
+    pub air: RoomAir,
+    /// The tray.
+    pub tray: TrayBox,
+    /// What is in it.
+    #[serde(default)]
+    pub mix: Mix,
+    /// What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+    /// wires.
+    #[serde(default)]
+    pub under: Vec<Layer>,
+    /// The temperature of a warm surface that it all stands on; left out, air is below.
+    #[serde(default)]
+    pub warm_surface_c: Option<f64>,
+    /// The mat under it; left out, there is none.
+    #[serde(default)]
+    pub mat: Option<HeatMat>,
+    /// What switches the mat; left out, it is always on.
+    #[serde(default)]
+    pub thermostat: Option<Thermostat>,
+    /// Whether a clear dome covers it.
+    #[serde(default)]
+    pub dome: bool,
+    /// The light on it; left out, it is dark.
+    #[serde(default)]
+    pub light: Option<Light>,
+}
+
+/// The air of a room.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RoomAir {
+    /// Warmest of the day, in °C.
+    pub day_c: f64,
+    /// Coolest of the night.
+    pub night_c: f64,
+    /// Relative humidity, 0 to 1.
+    #[serde(default = "usual_humidity")]
+    pub humidity: f64,
+}
+
+fn usual_humidity() -> f64 {
+    0.5
+}
+
+/// A tray's outer size.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TrayBox {
+    /// Its length.
+    pub length_mm: f64,
+    /// Its width.
+    pub width_mm: f64,
+    /// The share of its sides that stand free, 0 to 1: none in the middle of others.
+    #[serde(default = "all")]
+    pub free_sides: f64,
+}
+
+fn all() -> f64 {
+    1.0
+}
+
+/// The mix in a tray.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Mix {
+    /// How deep it is; roots are taken to be half as deep.
+    pub depth_mm: f64,
+    /// How well it conducts: 0.3 dry to 0.6 wet, in W/(m·K) (from memory of peat mixes).
+    pub conductivity_w_mk: f64,
+    /// What it stores, in MJ/(m³·K): 4.2 times its share of water and a little more.
+    pub heat_capacity_mj_m3k: f64,
+    /// How wet its surface is: 0 dry, 1 a sheet of water.
+    pub wetness: f64,
+}
+
+impl Default for Mix {
+    /// A moist mix in cells (our own estimate).
+    fn default() -> Self {
+        Self {
+            depth_mm: 55.0,
+            conductivity_w_mk: 0.45,
+            heat_capacity_mj_m3k: 2.8,
+            wetness: 0.4,
+        }
+    }
+}
+
+/// A heat mat under a tray.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct HeatMat {
+    /// Power at the plug.
+    pub watts: f64,
+    /// Its length.
+    pub length_mm: f64,
+    /// Its width.
+    pub width_mm: f64,
+    /// The share of the tray that it lies under, 0 to 1.
+    #[serde(default = "all")]
+    pub cover: f64,
+}
+
+/// What switches a mat.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Thermostat {
+    /// What its dial says, in °C.
+    pub set_c: f64,
+    /// From switching on to switching off.
+    #[serde(default = "usual_hysteresis")]
+    pub hysteresis_k: f64,
+    /// Where its probe is.
+    #[serde(default)]
+    pub probe: ProbeSpot,
+    /// How much warmer it really is than the dial says when it switches.
+    #[serde(default)]
+    pub dial_error_k: f64,
+}
+
+fn usual_hysteresis() -> f64 {
+    1.0
+}
+
+/// Where a thermostat's probe is.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ProbeSpot {
+    /// In the mix, at root depth.
+    #[default]
+    Mix,
+    /// In the air of the room.
+    Air,
+    /// Between mat and tray.
+    Mat,
+}
+
+/// Light on a tray.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Light {
+    /// PPFD on the surface, in µmol/m²/s.
+    pub ppfd: f64,
+    /// When it goes on, in hours after midnight.
+    pub from_h: f64,
+    /// How long it burns a day.
+    pub hours: f64,
+}
+
+/// A root zone that has come to run through the same day again and again.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct RootZoneDay {
+    /// At root depth at each full hour, in °C.
+    pub root_zone_c: Vec<f64>,
+    /// At the surface at each full hour.
+    pub surface_c: Vec<f64>,
+    /// Between mat and tray at each full hour.
+    pub mat_c: Vec<f64>,
+    /// Mean at root depth.
+    pub mean_c: f64,
+    /// Coolest at root depth.
+    pub least_c: f64,
+    /// Warmest at root depth.
+    pub most_c: f64,
+    /// Mean over the mean of the room's air.
+    pub lift_k: f64,
+    /// The share of the day that the mat is on.
+    pub duty: f64,
+    /// What the mat draws for this tray, in kWh a day.
+    pub kwh_per_day: f64,
+    /// Hours from a cold start until it is warm: the thermostat first switches off, or nine
+    /// tenths of the rise; `None` without a mat, and when it never is.
+    pub warm_up_h: Option<f64>,
+    /// What evaporates, in kg/m² a day.
+    pub evaporation_kg_m2_d: f64,
+    /// Whether the thermostat's setting is reached; true without one.
+    pub reaches: bool,
+    /// What would help where it is not reached, the most first.
+    pub helps: Vec<Help>,
+}
+
+/// A change, and what it would bring.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Help {
+    /// What to do.
+    pub what: Statement,
+    /// Mean at root depth then, in °C.
+    pub mean_c: f64,
+    /// Against now.
+    pub gain_k: f64,
+}
+
+/// Resistance between a mat and the mix over it: the tray's ribs and a little air (our own
+/// estimate).
+const CONTACT_M2K_W: f64 = 0.03;
+/// What mat and tray store, in J/(m²·K): 3 kg of plastic a m² (our own estimate).
+const MAT_J_M2K: f64 = 4500.0;
+/// Convection at a level surface that heat leaves upwards, in W/(m²·K).
+///
+/// Source: ISO 6946, annex on surface resistances (h_c = 5.0).
+const CONVECTION_UP_W_M2K: f64 = 5.0;
+/// Pa/K: what turns a difference of vapour pressure into one of heat at a wet surface, c_p p /
+/// (0.622 L) at sea level.
+///
+/// Source: ASHRAE Fundamentals, psychrometrics (from memory).
+const PSYCHROMETRIC_PA_K: f64 = 66.0;
+/// Heat to evaporate water at 20 °C, in J/kg.
+const LATENT_J_KG: f64 = 2.454e6;
+/// Heat in photons of white light, in J/µmol: 550 nm, N_A h c / λ.
+const J_PER_UMOL: f64 = 0.2175;
+/// What mix and leaves take up of light (1 less their reflectance).
+const ABSORBED: f64 = 0.92;
+
+/// Levels in the mix, from its bottom to its surface; roots are in the middle.
+const LEVELS: usize = 5;
+const ROOTS: usize = 1 + LEVELS / 2;
+/// The mat's level and the mix's.
+const NODES: usize = LEVELS + 1;
+const STEP_S: f64 = 60.0;
+const STEPS_PER_DAY: usize = 1440;
+
+/// The column as a network of conductances, per m² of tray.
+struct Column {
+    /// J/(m²·K) of each level.
+    stores: [f64; NODES],
+    /// W/(m²·K) from each level to the one above.
+    up: [f64; NODES - 1],
+    /// To what is below.
+    down: f64,
+    /// From the surface to the air above.
+    above: f64,
+    /// From each level through the sides.
+    aside: [f64; NODES],
+    /// What the mat gives when it is on, in W/m².
+    mat_w_m2: f64,
+    /// W/m² per Pa of vapour pressure that the surface has over the air's.
+    evaporates: f64,
+}
+
+impl RootZone {
+    /// Through the day, once every day is like the last.
+    ///
+    /// # Errors
+    /// Every figure that physics or the trade rules out, by its path.
+    pub fn day(&self) -> Result<RootZoneDay, Vec<Fault>> {
+        self.check()?;
+        let mut day = self.run();
+        if !day.reaches {
+            day.helps = self.helps(&day);
+        }
+        Ok(day)
+    }
+
+    fn column(&self) -> Column {
+        let tray = &self.tray;
+        let area = area_m2(tray.length_mm, tray.width_mm);
+        let slice_m = self.mix.depth_mm / 1000.0 / (LEVELS - 1) as f64;
+        // Levels at both ends of the mix stand for half a slice.
+        let thick = |level: usize| {
+            if level == 0 || level == LEVELS - 1 {
+                slice_m / 2.0
+            } else {
+                slice_m
+            }
+        };
+        let mut stores = [MAT_J_M2K; NODES];
+        let mut up = [1.0 / CONTACT_M2K_W; NODES - 1];
+        let mut aside = [0.0; NODES];
+        let round_m = 2.0 * (tray.length_mm + tray.width_mm) / 1000.0 * tray.free_sides;
+        for level in 0..LEVELS {
+            stores[level + 1] = self.mix.heat_capacity_mj_m3k * 1e6 * thick(level);
+            aside[level + 1] = round_m * thick(level) / area / SURFACE_ACROSS_M2K_W;
+            if level + 1 < LEVELS {
+                up[level + 1] = self.mix.conductivity_w_mk / slice_m;
+            }
+        }
+        let under = resistance_m2k_w(&self.under);
+        let down = if self.warm_surface_c.is_some() {
+            CONTACT_M2K_W + under
+        } else {
+            SURFACE_DOWN_M2K_W + under
+        };
+        let over = if self.dome {
+            AIR_LAYER_UP_M2K_W + SURFACE_UP_M2K_W
+        } else {
+            SURFACE_UP_M2K_W
+        };
+        Column {
+            stores,
+            up,
+            down: 1.0 / down,
+            above: 1.0 / over,
+            aside,
+            mat_w_m2: self.mat.map_or(0.0, |mat| {
+                mat.watts / area_m2(mat.length_mm, mat.width_mm) * mat.cover
+            }),
+            evaporates: if self.dome {
+                0.0
+            } else {
+                self.mix.wetness * CONVECTION_UP_W_M2K / PSYCHROMETRIC_PA_K
+            },
+        }
+    }
+
+    fn run(&self) -> RootZoneDay {
+        let column = self.column();
+        let mut state = State::cold(&column, (self.air.day_c + self.air.night_c) / 2.0);
+        let warm_up_h = self.warm_up_h(&column);
+        const MOST_DAYS: usize = 20;
+        const SAME_K: f64 = 0.005;
+        let mut before = [f64::INFINITY; 24];
+        let mut day = None;
+        for _ in 0..MOST_DAYS {
+            let run = self.one_day(&column, &mut state);
+            let differs = |(a, b): (&f64, &f64)| (a - b).abs() > SAME_K;
+            let same = !run.root_zone_c.iter().zip(&before).any(differs);
+            before.copy_from_slice(&run.root_zone_c);
+            day = Some(run);
+            if same {
+                break;
+            }
+        }
+        let mut day = day.expect("at least one day was run");
+        day.warm_up_h = warm_up_h;
+        day.reaches = self
+            .thermostat
+            .is_none_or(|thermostat| match thermostat.probe {
+                ProbeSpot::Mix => {
+                    day.least_c >= thermostat.switches_c()[0] - thermostat.hysteresis_k
+                }
+                ProbeSpot::Mat | ProbeSpot::Air => day.duty < 0.99,
+            });
+        day
+    }
+
+    fn one_day(&self, column: &Column, state: &mut State) -> RootZoneDay {
+        let (mut hours, mut surface, mut mat) = (Vec::new(), Vec::new(), Vec::new());
+        let (mut sum, mut least, mut most) = (0.0, f64::INFINITY, f64::NEG_INFINITY);
+        let mut flows = Flows::default();
+        for step in 0..STEPS_PER_DAY {
+            let hour = step as f64 * STEP_S / 3600.0;
+            if step % 60 == 0 {
+                hours.push(state.at[ROOTS]);
+                surface.push(state.at[NODES - 1]);
+                mat.push(state.at[0]);
+            }
+            self.step(column, state, hour, &mut flows);
+            let roots = state.at[ROOTS];
+            sum += roots;
+            least = least.min(roots);
+            most = most.max(roots);
+        }
+        let air = (self.air.day_c + self.air.night_c) / 2.0;
+        let mean_c = sum / STEPS_PER_DAY as f64;
+        let duty = flows.on_s / (STEPS_PER_DAY as f64 * STEP_S);
+        let area = area_m2(self.tray.length_mm, self.tray.width_mm);
+        RootZoneDay {
+            root_zone_c: hours,
+            surface_c: surface,
+            mat_c: mat,
+            mean_c,
+            least_c: least,
+            most_c: most,
+            lift_k: mean_c - air,
+            duty: if self.mat.is_some() { duty } else { 0.0 },
+            kwh_per_day: energy_kwh(column.mat_w_m2 * area * duty, DAY_H),
+            warm_up_h: None,
+            evaporation_kg_m2_d: flows.evaporated_j_m2.max(0.0) / LATENT_J_KG,
+            reaches: true,
+            helps: Vec::new(),
+        }
+    }
+
+    /// At root depth at each full hour from midnight on, `hours` of them, when all of it is as
+    /// cool as the night's air to begin with, in °C.
+    ///
+    /// # Errors
+    /// See [`Self::day`].
+    pub fn from_cold(&self, hours: usize) -> Result<Vec<f64>, Vec<Fault>> {
+        self.check()?;
+        let column = self.column();
+        let mut state = State::cold(&column, self.air.night_c);
+        let mut flows = Flows::default();
+        let each = (0..hours).map(|hour| {
+            for minute in 0..60 {
+                let hour = (hour as f64 + f64::from(minute) / 60.0).rem_euclid(DAY_H);
+                self.step(&column, &mut state, hour, &mut flows);
+            }
+            state.at[ROOTS]
+        });
+        Ok(each.collect())
+    }
+
+    /// One minute on. A thermostat that switches within it splits it there.
+    fn step(&self, column: &Column, state: &mut State, hour: f64, flows: &mut Flows) {
+        let before = *state;
+        let mut own = Flows::default();
+        self.go(column, state, hour, STEP_S, &mut own);
+        let Some(thermostat) = self.thermostat else {
+            flows.add(own);
+            return;
+        };
+        let probe = |state: &State, hour: f64| match thermostat.probe {
+            ProbeSpot::Mix => state.at[ROOTS],
+            ProbeSpot::Mat => state.at[0],
+            ProbeSpot::Air => self.air_c(hour),
+        };
+        let [on_c, off_c] = thermostat.switches_c();
+        let from = probe(&before, hour);
+        let to = probe(state, hour + STEP_S / 3600.0);
+        let crosses = if before.on { to >= off_c } else { to <= on_c };
+        if !crosses {
+            flows.add(own);
+            return;
+        }
+        let at_c = if before.on { off_c } else { on_c };
+        let share = if to == from {
+            0.0
+        } else {
+            ((at_c - from) / (to - from)).clamp(0.0, 1.0)
+        };
+        *state = before;
+        let first_s = share * STEP_S;
+        if first_s > 0.0 {
+            self.go(column, state, hour, first_s, flows);
+        }
+        state.on = !before.on;
+        if first_s < STEP_S {
+            let hour = hour + first_s / 3600.0;
+            self.go(column, state, hour, STEP_S - first_s, flows);
+        }
+    }
+
+    fn air_c(&self, hour: f64) -> f64 {
+        air_at(self.air.day_c, self.air.night_c, hour)
+    }
+
+    /// `seconds` on from `hour`, by the implicit rule.
+    fn go(&self, column: &Column, state: &mut State, hour: f64, seconds: f64, flows: &mut Flows) {
+        let air = self.air_c(hour + seconds / 3600.0);
+        let lit = self
+            .light
+            .filter(|light| Burning::new(light.from_h, light.hours).at(hour));
+        let light_w_m2 = lit.map_or(0.0, |light| light.ppfd * J_PER_UMOL * ABSORBED);
+        let surface = state.at[NODES - 1];
+        // Evaporation along its tangent at the last surface temperature.
+        let vapour = self.air.humidity * saturation_pressure_pa(air);
+        const NEAR_K: f64 = 0.1;
+        let saturated = saturation_pressure_pa(surface);
+        let slope = (saturation_pressure_pa(surface + NEAR_K) - saturated) / NEAR_K;
+        let tangent = column.evaporates * slope;
+        let evaporation = column.evaporates * (saturated - vapour);
+
+        let below = self.warm_surface_c.unwrap_or(air);
+        let mut diagonal = [0.0; NODES];
+        let mut right = [0.0; NODES];
+        for i in 0..NODES {
+            let stored = column.stores[i] / seconds;
+            diagonal[i] = stored + column.aside[i];
+            right[i] = stored * state.at[i] + column.aside[i] * air;
+            if i > 0 {
+                diagonal[i] += column.up[i - 1];
+            }
+            if i + 1 < NODES {
+                diagonal[i] += column.up[i];
+            }
+        }
+        diagonal[0] += column.down;
+        right[0] += column.down * below;
+        if state.on {
+            right[0] += column.mat_w_m2;
+        }
+        let last = NODES - 1;
+        diagonal[last] += column.above + tangent;
+        right[last] += column.above * air + light_w_m2 - evaporation + tangent * surface;
+        // Gauss's elimination of three diagonals.
+        for i in 1..NODES {
+            let share = column.up[i - 1] / diagonal[i - 1];
+            diagonal[i] -= share * column.up[i - 1];
+            right[i] += share * right[i - 1];
+        }
+        state.at[last] = right[last] / diagonal[last];
+        for i in (0..last).rev() {
+            state.at[i] = (right[i] + column.up[i] * state.at[i + 1]) / diagonal[i];
+        }
+        let evaporated_w_m2 = evaporation + tangent * (state.at[last] - surface);
+        flows.evaporated_j_m2 += evaporated_w_m2 * seconds;
+        flows.on_s += if state.on { seconds } else { 0.0 };
+    }
+
+    /// From the coolest of the night, mat on, until warm.
+    fn warm_up_h(&self, column: &Column) -> Option<f64> {
+        self.mat?;
+        const MOST_H: usize = 72;
+        const COLDEST_H: f64 = 3.0;
+        let mut state = State::cold(column, self.air.night_c);
+        let mut flows = Flows::default();
+        let always = Self {
+            thermostat: None,
+            ..self.clone()
+        };
+        let wanted = match &self.thermostat {
+            Some(thermostat) if thermostat.probe == ProbeSpot::Mix => thermostat.switches_c()[1],
+            _ => {
+                let mut warm = State::cold(column, self.air.night_c);
+                let mut top = f64::NEG_INFINITY;
+                for _ in 0..3 {
+                    top = always.one_day(column, &mut warm).mean_c;
+                }
+                self.air.night_c + 0.9 * (top - self.air.night_c)
+            }
+        };
+        (0..MOST_H * 60)
+            .find(|minute| {
+                let hour = COLDEST_H + *minute as f64 / 60.0;
+                always.step(column, &mut state, hour.rem_euclid(DAY_H), &mut flows);
+                state.at[ROOTS] >= wanted
+            })
+            .map(|minute| (minute + 1) as f64 / 60.0)
+    }
+
+    /// What would bring a root zone that stays too cool nearer to its thermostat's setting.
+    fn helps(&self, now: &RootZoneDay) -> Vec<Help> {
+        let pad = || Layer {
+            thickness_mm: 20.0,
+            conductivity_w_mk: 0.035,
+        };
+        let mut tries = Vec::new();
+        if resistance_m2k_w(&self.under) < 0.3 {
+            let mut padded = self.clone();
+            padded.under.push(pad());
+            tries.push((say!("Lay 20 mm of foam under the mat"), padded));
+        }
+        if !self.dome {
+            let domed = Self {
+                dome: true,
+                ..self.clone()
+            };
+            tries.push((say!("Put a dome on"), domed));
+        }
+        if self.tray.free_sides > 0.3 {
+            let mut close = self.clone();
+            close.tray.free_sides = 0.25;
+            tries.push((
+                say!("Stand trays side by side, their sides against one another"),
+                close,
+            ));
+        }
+        if let Some(mat) = self.mat.filter(|mat| mat.cover < 0.95) {
+            let whole = Self {
+                mat: Some(HeatMat { cover: 1.0, ..mat }),
+                ..self.clone()
+            };
+            tries.push((say!("Have the mat lie under the whole tray"), whole));
+        }
+        let mut helps: Vec<Help> = tries
+            .into_iter()
+            .map(|(what, changed)| {
+                let mean_c = changed.run().mean_c;
+                Help {
+                    what,
+                    mean_c,
+                    gain_k: mean_c - now.mean_c,
+                }
+            })
+            .filter(|help| help.gain_k > 0.2)
+            .collect();
+        helps.sort_by(|a, b| b.gain_k.total_cmp(&a.gain_k));
+        helps
+    }
+
+    fn check(&self) -> Result<(), Vec<Fault>> {
+        let mut faults = Faults::default();
+        let root = Pointer::default();
+        let celsius = Quantity::TemperatureC;
+        let mm = Quantity::LengthMm;
+        let air = root.at("air");
+        faults.number(&air.at("day_c"), self.air.day_c, -20.0..=50.0, celsius);
+        faults.number(&air.at("night_c"), self.air.night_c, -20.0..=50.0, celsius);
+        let share = |faults: &mut Faults, at: Pointer, value| {
+            faults.number(&at, value, 0.0..=1.0, Quantity::Share);
+        };
+        share(&mut faults, air.at("humidity"), self.air.humidity);
+        let tray = root.at("tray");
+        let sized = faults.number(
+            &tray.at("length_mm"),
+            self.tray.length_mm,
+            20.0..=2000.0,
+            mm,
+        ) & faults.number(&tray.at("width_mm"), self.tray.width_mm, 20.0..=2000.0, mm);
+        share(&mut faults, tray.at("free_sides"), self.tray.free_sides);
+        let mix = root.at("mix");
+        faults.number(&mix.at("depth_mm"), self.mix.depth_mm, 5.0..=400.0, mm);
+        faults.number(
+            &mix.at("conductivity_w_mk"),
+            self.mix.conductivity_w_mk,
+            0.05..=1.5,
+            Quantity::ConductivityWMk,
+        );
+        faults.number(
+            &mix.at("heat_capacity_mj_m3k"),
+            self.mix.heat_capacity_mj_m3k,
+            0.2..=4.2,
+            Quantity::Plain,
+        );
+        share(&mut faults, mix.at("wetness"), self.mix.wetness);
+        faults.count(&root.at("under"), self.under.len(), 0..=10);
+        for (i, layer) in self.under.iter().enumerate() {
+            layer.check(&root.at("under").at(i), &mut faults);
+        }
+        if let Some(c) = self.warm_surface_c {
+            faults.number(&root.at("warm_surface_c"), c, -20.0..=80.0, celsius);
+        }
+        if let Some(mat) = &self.mat {
+            let at = root.at("mat");
+            let sound = faults.number(&at.at("length_mm"), mat.length_mm, 20.0..=3000.0, mm)
+                & faults.number(&at.at("width_mm"), mat.width_mm, 20.0..=3000.0, mm)
+                & sized;
+            share(&mut faults, at.at("cover"), mat.cover);
+            // A m² of heat mat has 100 to 250 W; more than 1000 is a hotplate.
+            const MOST_W_M2: f64 = 1000.0;
+            let most = if sound {
+                MOST_W_M2 * area_m2(mat.length_mm, mat.width_mm)
+            } else {
+                f64::INFINITY
+            };
+            if !(0.0..=most).contains(&mat.watts) {
+                faults.add(
+                    &at.at("watts"),
+                    mat.watts,
+                    say!(
+                        "{watts} under a mat of this size would burn it",
+                        watts = Quantity::PowerW.of(mat.watts)
+                    ),
+                    say!(
+                        "give {most} at the most: heat mats have 100 to 250 W a m²",
+                        most = Quantity::PowerW.of(most)
+                    ),
+                );
+            }
+        }
+        if let Some(thermostat) = &self.thermostat {
+            let at = root.at("thermostat");
+            faults.number(&at.at("set_c"), thermostat.set_c, 0.0..=45.0, celsius);
+            let kelvin = Quantity::DifferenceK;
+            let range = 0.1..=10.0;
+            faults.number(
+                &at.at("hysteresis_k"),
+                thermostat.hysteresis_k,
+                range,
+                kelvin,
+            );
+            let range = -15.0..=15.0;
+            faults.number(
+                &at.at("dial_error_k"),
+                thermostat.dial_error_k,
+                range,
+                kelvin,
+            );
+            if self.mat.is_none() {
+                faults.add(
+                    &root.at("mat"),
+                    serde_json::Value::Null,
+                    say!("a thermostat without a mat switches nothing"),
+                    say!("give the mat, or leave the thermostat out"),
+                );
+            }
+        }
+        if let Some(light) = &self.light {
+            let at = root.at("light");
+            let range = 0.0..=3000.0;
+            faults.number(&at.at("ppfd"), light.ppfd, range, Quantity::PpfdUmolM2S);
+            faults.number(
+                &at.at("from_h"),
+                light.from_h,
+                0.0..=DAY_H,
+                Quantity::ClockH,
+            );
+            faults.number(&at.at("hours"), light.hours, 0.0..=DAY_H, Quantity::Hours);
+        }
+        faults.verdict()
+    }
+}
+
+impl Thermostat {
+    /// The probe's temperatures at which it switches on and off.
+    fn switches_c(&self) -> [f64; 2] {
+        [-0.5, 0.5].map(|half| self.set_c + self.dial_error_k + half * self.hysteresis_k)
+    }
+}
+
+/// What flowed over some time.
+#[derive(Default)]
+struct Flows {
+    evaporated_j_m2: f64,
+    /// Seconds that the mat was on.
+    on_s: f64,
+}
+
+impl Flows {
+    fn add(&mut self, other: Self) {
+        self.evaporated_j_m2 += other.evaporated_j_m2;
+        self.on_s += other.on_s;
+    }
+}
+
+/// The column at a moment.
+#[derive(Clone, Copy)]
+struct State {
+    /// °C of each level: the mat's first, the surface's last.
+    at: [f64; NODES],
+    /// Whether the mat is on.
+    on: bool,
+}
+
+impl State {
+    fn cold(column: &Column, c: f64) -> Self {
+        Self {
+            at: [c; NODES],
+            on: column.mat_w_m2 > 0.0,
+        }
+    }
+}
