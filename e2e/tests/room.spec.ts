@@ -104,7 +104,9 @@ test('the recommendation is applied with one click and then stands as right', as
 }) => {
   await open(page, app);
   const sheet = page.getByRole('complementary', { name: 'Sheet' });
-  await expect(sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh from 06:00$/ })).toBeVisible();
+  await expect(
+    sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh from 06:00$/ }),
+  ).toBeVisible();
   await expect(sheet).toContainText('over the 17');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();

@@ -3,6 +3,7 @@
 use jiff::civil::Date;
 
 use crate::containers::TrayFormat;
+use crate::crops::GerminatesIn;
 use crate::growth::height_mm;
 use crate::light::bay::Footprint;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
@@ -60,7 +61,7 @@ impl StandingPart<'_> {
     pub fn wants_light(&self, plan: &SoundPlan) -> bool {
         match self.stage {
             Some(Stage::Grow) => true,
-            Some(Stage::Germinate) => plan.crop(self.sowing).light_to_germinate,
+            Some(Stage::Germinate) => plan.crop(self.sowing).germinates_in == GerminatesIn::Light,
             _ => false,
         }
     }

@@ -60,6 +60,9 @@ pub struct Air {
     pub day_c: f64,
     /// Temperature by night in °C.
     pub night_c: f64,
+    /// Relative humidity, 0 to 1; half when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub humidity: Option<f64>,
 }
 
 impl Site {
@@ -119,6 +122,9 @@ impl Site {
         let air = at.at("air");
         for (name, c) in [("day_c", self.air.day_c), ("night_c", self.air.night_c)] {
             faults.number(&air.at(name), c, -10.0..=45.0, Quantity::TemperatureC);
+        }
+        if let Some(share) = self.air.humidity {
+            faults.number(&air.at("humidity"), share, 0.05..=1.0, Quantity::Share);
         }
     }
 

@@ -48,6 +48,8 @@ fn kettle_fen_on_9_april() {
         if bay.bay.place != "door" || bay.bay.tier != "t2" {
             bay.fits.clear();
             bay.colour = None;
+            bay.roots.clear();
+            bay.chamber = None;
         }
         if let Some(hang) = &mut bay.hang {
             hang.sweep = hang.sweep.iter().copied().step_by(6).collect();

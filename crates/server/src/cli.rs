@@ -10,11 +10,14 @@ use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sunrise_core::bays::Detail;
+use sunrise_core::crops::showing::Sown;
 use sunrise_core::fault::Fault;
 use sunrise_core::light::ies;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::packing::Ask;
 use sunrise_core::plan::{DateSpan, Plan};
+use sunrise_core::warmth::chamber::ChamberSetUp;
+use sunrise_core::warmth::root_zone::RootZone;
 
 use crate::{api, body, serve};
 
@@ -68,6 +71,12 @@ enum Model {
     Packing,
     /// A luminaire from its photometric file (IES LM-63) on standard input
     Photometry,
+    /// When seedlings show, and how many
+    Emergence,
+    /// The root zone of a tray through the day
+    RootZone,
+    /// A germination chamber through the day
+    Chamber,
 }
 
 /// Does what the command line asks.
@@ -81,27 +90,32 @@ pub fn run(arguments: Arguments) -> Result<()> {
             serve::run(&data, listen, demo)
         }
         Command::Assess { file, from, to } => assess(&file, from, to),
-        Command::Calc {
-            model: Model::Light,
-        } => {
-            let scene: Scene = read_json(Path::new("-"))?;
-            print_json(&scene.light().map_err(say_all)?)
-        }
-        Command::Calc {
-            model: Model::Packing,
-        } => {
-            let ask: Ask = read_json(Path::new("-"))?;
-            print_json(&ask.lay().map_err(say_all)?)
-        }
-        Command::Calc {
-            model: Model::Photometry,
-        } => {
+        Command::Calc { model } => calculate(&model),
+        Command::Openapi => print_json(&api::document()),
+    }
+}
+
+fn calculate(model: &Model) -> Result<()> {
+    match model {
+        Model::Light => answer(Scene::light),
+        Model::Packing => answer(Ask::lay),
+        Model::Emergence => answer(Sown::outcome),
+        Model::RootZone => answer(RootZone::day),
+        Model::Chamber => answer(ChamberSetUp::day),
+        Model::Photometry => {
             let text = read_bytes(Path::new("-"))?;
             let text = String::from_utf8_lossy(&text);
             print_json(&ies::read(&text).map_err(|fault| say_all(vec![fault]))?)
         }
-        Command::Openapi => print_json(&api::document()),
     }
+}
+
+/// Reads a question, has it reckoned and prints the answer.
+fn answer<Q: DeserializeOwned, A: Serialize>(
+    reckon: impl Fn(&Q) -> Result<A, Vec<Fault>>,
+) -> Result<()> {
+    let question: Q = read_json(Path::new("-"))?;
+    print_json(&reckon(&question).map_err(say_all)?)
 }
 
 fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {

@@ -25,6 +25,7 @@ use crate::placement::{self, Standing};
 use crate::plan::SoundPlan;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
+use crate::roots::{self, ChamberAir};
 use crate::say;
 use crate::season::{self, SowingDates};
 use crate::site::plus_days;
@@ -71,6 +72,16 @@ impl PartLight {
             .map(|i| of(&self.from_above, i) + of(&self.daylight, i))
             .collect()
     }
+}
+
+/// What bears on a bay from outside it.
+#[derive(Clone, Copy)]
+struct Besides<'c> {
+    /// How many trays stand on the tier above.
+    trays_above: usize,
+    from_above: Option<FromAbove>,
+    /// The air of the chamber that it is in, when it was asked for.
+    chamber: Option<&'c ChamberAir>,
 }
 
 /// Light that the deck above a bay lets down.
@@ -131,12 +142,21 @@ impl<'a, 'f> Looker<'a, 'f> {
                 })
             })
             .collect();
+        let wanted = bays.iter().any(|bay| self.detail.wants(bay));
+        let chamber = wanted
+            .then(|| roots::chamber_air(plan, place, &standing))
+            .flatten();
         bays.into_iter()
             .zip(standing)
             .enumerate()
             .map(|(i, (bay, standing))| {
                 let trays_above = counts.get(i + 1).copied().unwrap_or(0);
-                self.look_at(bay, date, standing, trays_above, from_above[i])
+                let besides = Besides {
+                    trays_above,
+                    from_above: from_above[i],
+                    chamber: chamber.as_ref().filter(|_| self.detail.wants(&bay)),
+                };
+                self.look_at(bay, date, standing, besides)
             })
             .collect()
     }
@@ -202,9 +222,13 @@ impl<'a, 'f> Looker<'a, 'f> {
         bay: Bay<'a>,
         date: Date,
         standing: Vec<Standing<'a>>,
-        trays_above: usize,
-        from_above: Option<FromAbove>,
+        besides: Besides<'_>,
     ) -> BayView<'a> {
+        let Besides {
+            trays_above,
+            from_above,
+            chamber,
+        } = besides;
         let detailed = self.detail.wants(&bay);
         let lamps = !bay.tier.lamps.is_empty();
         let burning = burns(self.plan, &bay, &standing);
@@ -213,6 +237,24 @@ impl<'a, 'f> Looker<'a, 'f> {
         let mut trays = self.trays(&standing, &part_lights, hours, date);
         let light = (!part_lights.is_empty())
             .then(|| self.light(&bay, date, &standing, &trays, &part_lights, detailed));
+        let roots = if detailed {
+            let ppfd: Vec<f64> = trays
+                .iter()
+                .map(|tray| {
+                    let cells = tray.parts.iter().flat_map(|part| &part.ppfd);
+                    let cells: Vec<f64> = cells.copied().collect();
+                    if burning {
+                        Spread::of(&cells).mean
+                    } else {
+                        0.0
+                    }
+                })
+                .collect();
+            let air = chamber.map(|chamber| &chamber.day);
+            roots::of_bay(self.plan, &bay, &standing, &ppfd, air)
+        } else {
+            Vec::new()
+        };
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -253,6 +295,8 @@ impl<'a, 'f> Looker<'a, 'f> {
             headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
             load: DeckLoad::of(bay.place, &standing),
             fits,
+            roots,
+            chamber: chamber.cloned(),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &self.plan.site),
             colour,
             sill: sill(&bay, &self.plan.site)

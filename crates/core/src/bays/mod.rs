@@ -20,6 +20,7 @@ use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef};
+use crate::roots::{ChamberAir, TrayRoots};
 use crate::space::BayFit;
 use crate::words::{Statement, Why};
 
@@ -58,6 +59,11 @@ pub struct BayOnDay {
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
     pub hang: Option<Hang>,
+    /// The root zones of the trays here; empty outdoors, and when they were not asked for.
+    pub roots: Vec<TrayRoots>,
+    /// The air of the chamber that this is a shelf of; `None` elsewhere, and when it was not asked
+    /// for.
+    pub chamber: Option<ChamberAir>,
     /// The hours in which the lamps burn while something here wants light.
     pub burns: Start,
     /// What the lamps' colour means; `None` without lamps, and when it was not asked for.

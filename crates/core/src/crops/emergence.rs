@@ -5,6 +5,8 @@
 
 use std::collections::BTreeMap;
 
+use super::Thermal;
+
 /// What the table says at one temperature.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Tested {
@@ -22,9 +24,110 @@ pub struct EmergenceCurve {
     nodes: Vec<(f64, Tested)>,
     /// Temperature in °C and rate in 1/day, ascending; the rate is a straight line between.
     rate: Vec<(f64, f64)>,
+    /// Temperature in °C and the share of good seeds that come up, where it was tested.
+    shares: Vec<(f64, f64)>,
+}
+
+/// Progress at which the first tenth and the last tenth show, against 1 for half of them (our own
+/// estimate: fresh seed in even moisture).
+const FIRST: f64 = 0.8;
+const LAST: f64 = 1.35;
+/// Where the rate is less than this share of the fastest, fewer seeds come up (our own estimate).
+const SLOW: f64 = 0.3;
+
+/// Days from sowing until seedlings show.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Showing {
+    /// A tenth of them.
+    pub first_days: f64,
+    /// Half of them.
+    pub half_days: f64,
+    /// Nine tenths.
+    pub last_days: f64,
 }
 
 impl EmergenceCurve {
+    /// A curve by base, best and upper temperature: the rate rises in a straight line to the best
+    /// and falls in one to nothing.
+    ///
+    /// # Errors
+    /// A sentence when the temperatures do not rise or the days are none.
+    pub fn thermal(thermal: Thermal) -> Result<Self, &'static str> {
+        let Thermal {
+            base_c,
+            best_c,
+            upper_c,
+            days_at_best,
+        } = thermal;
+        if !(base_c < best_c && best_c < upper_c) {
+            return Err("base, best and upper temperature do not rise");
+        }
+        if !(days_at_best > 0.0 && days_at_best.is_finite()) {
+            return Err("days at the best temperature must be more than 0");
+        }
+        Ok(Self::new(vec![
+            (base_c, Tested::None),
+            (best_c, Tested::Days(days_at_best)),
+            (upper_c, Tested::None),
+        ]))
+    }
+
+    /// The temperature at which it comes up fastest, in °C.
+    pub fn best_c(&self) -> f64 {
+        let fastest = self.rate.iter().max_by(|a, b| a.1.total_cmp(&b.1));
+        fastest.map_or(20.0, |(c, _)| *c)
+    }
+
+    /// The share, 0 to 1, of the seeds that come up where it suits them best that come up at
+    /// `root_zone_c`: as tested where it was; else all while the rate is at least three tenths of
+    /// the fastest, and fewer in proportion below.
+    pub fn share(&self, root_zone_c: f64) -> f64 {
+        let rate = self.rate_per_day(root_zone_c);
+        if rate <= 0.0 {
+            return 0.0;
+        }
+        let above = self.shares.partition_point(|&(c, _)| c <= root_zone_c);
+        if let (Some(&(c0, s0)), next) = (
+            above.checked_sub(1).and_then(|i| self.shares.get(i)),
+            self.shares.get(above),
+        ) {
+            match next {
+                Some(&(c1, s1)) => return s0 + (s1 - s0) * (root_zone_c - c0) / (c1 - c0),
+                None if c0 == root_zone_c => return s0,
+                None => {}
+            }
+        }
+        let fastest = self.rate.iter().map(|(_, rate)| *rate).fold(0.0, f64::max);
+        (rate / fastest / SLOW).min(1.0)
+    }
+
+    /// When seedlings show with the root zone at `hourly_c` day after day, hour by hour from the
+    /// hour of sowing; `None` where nothing comes up.
+    pub fn showing(&self, hourly_c: &[f64]) -> Option<Showing> {
+        self.days_over(hourly_c)?;
+        let n = hourly_c.len();
+        let rate: Vec<f64> = hourly_c.iter().map(|&c| self.rate_per_day(c)).collect();
+        let a_day: f64 = rate.iter().sum::<f64>() / n as f64;
+        // Whole days first, then the hours of the last.
+        let until = |wanted: f64| {
+            let days = (wanted / a_day).floor();
+            let mut left = wanted - days * a_day;
+            for (i, rate) in rate.iter().enumerate() {
+                let hour = rate / n as f64;
+                if left <= hour && hour > 0.0 {
+                    return days + (i as f64 + left / hour) / n as f64;
+                }
+                left -= hour;
+            }
+            days + 1.0
+        };
+        Some(Showing {
+            first_days: until(FIRST),
+            half_days: until(1.0),
+            last_days: until(LAST),
+        })
+    }
+
     fn new(nodes: Vec<(f64, Tested)>) -> Self {
         let figures: Vec<(f64, f64)> = nodes
             .iter()
@@ -56,7 +159,11 @@ impl EmergenceCurve {
                 rate.push((c, 0.0));
             }
         }
-        Self { nodes, rate }
+        Self {
+            nodes,
+            rate,
+            shares: Vec::new(),
+        }
     }
 
     /// The table's own nodes, temperature in °C first.
@@ -99,12 +206,37 @@ impl EmergenceCurve {
     }
 }
 
-/// Reads the table: a column `crop`, then one a temperature in °C; cells hold days, `ng` for
-/// little or no germination, nothing for not tested. Lines that start with `#` are remarks.
+/// Reads the table of days (see [`read_table`]) and beside it the table of shares, whose cells hold
+/// percent of seeds, or nothing where it was not tested.
 ///
 /// # Errors
-/// A sentence naming row and column of the first cell that cannot be read.
-pub fn read_table(csv: &str) -> Result<BTreeMap<String, EmergenceCurve>, String> {
+/// A sentence naming row and column of the first cell that cannot be read, or a row of shares that
+/// the table of days lacks.
+pub fn read_tables(
+    days_csv: &str,
+    share_csv: &str,
+) -> Result<BTreeMap<String, EmergenceCurve>, String> {
+    let mut curves = read_table(days_csv)?;
+    for (crop, cells) in rows(share_csv)? {
+        let curve = curves
+            .get_mut(&crop)
+            .ok_or_else(|| format!("{crop} has shares but no days"))?;
+        for (c, cell) in cells.into_iter().filter(|(_, cell)| !cell.is_empty()) {
+            match cell.parse::<f64>() {
+                Ok(percent) if (0.0..=100.0).contains(&percent) => {
+                    curve.shares.push((c, percent / 100.0));
+                }
+                _ => return Err(format!("{crop} at {c} °C: \"{cell}\" is no percentage")),
+            }
+        }
+    }
+    Ok(curves)
+}
+
+/// A row of a table with a temperature for each column: the crop, and its cells with their °C.
+type Row = (String, Vec<(f64, String)>);
+
+fn rows(csv: &str) -> Result<Vec<Row>, String> {
     let mut reader = csv::ReaderBuilder::new()
         .comment(Some(b'#'))
         .from_reader(csv.as_bytes());
@@ -118,13 +250,27 @@ pub fn read_table(csv: &str) -> Result<BTreeMap<String, EmergenceCurve>, String>
                 .map_err(|_| format!("column \"{h}\" is no temperature"))
         })
         .collect::<Result<Vec<_>, _>>()?;
-    let mut curves = BTreeMap::new();
+    let mut rows = Vec::new();
     for record in reader.records() {
         let record = record.map_err(|e| e.to_string())?;
         let crop = record.get(0).unwrap_or_default().to_owned();
+        let cells = record.iter().skip(1).map(str::to_owned);
+        rows.push((crop, temperatures.iter().copied().zip(cells).collect()));
+    }
+    Ok(rows)
+}
+
+/// Reads the table: a column `crop`, then one a temperature in °C; cells hold days, `ng` for
+/// little or no germination, nothing for not tested. Lines that start with `#` are remarks.
+///
+/// # Errors
+/// A sentence naming row and column of the first cell that cannot be read.
+pub fn read_table(csv: &str) -> Result<BTreeMap<String, EmergenceCurve>, String> {
+    let mut curves = BTreeMap::new();
+    for (crop, cells) in rows(csv)? {
         let mut nodes = Vec::new();
-        for (&c, cell) in temperatures.iter().zip(record.iter().skip(1)) {
-            let tested = match cell {
+        for (c, cell) in cells {
+            let tested = match cell.as_str() {
                 "" => Tested::Unknown,
                 "ng" => Tested::None,
                 days => match days.parse::<f64>() {
@@ -179,6 +325,49 @@ mod tests {
         // Cabbage was not tested above 30 °C.
         assert_eq!(curves["cabbage"].days(31.0), None);
         assert_eq!(curves["cabbage"].days(30.0), Some(3.5));
+    }
+
+    #[test]
+    fn too_warm_stops_lettuce_and_too_cold_peppers() {
+        let days = include_str!("emergence_days.csv");
+        let curves = read_tables(days, include_str!("emergence_share.csv")).unwrap();
+        // Tested: 99 % at 25 °C, 12 % at 30.
+        assert_eq!(curves["lettuce"].share(25.0), 0.99);
+        assert!((curves["lettuce"].share(27.5) - 0.555).abs() < 1e-9);
+        assert_eq!(curves["lettuce"].share(35.0), 0.0);
+        assert!(curves["pepper"].share(15.0) < 0.8 && curves["pepper"].share(10.0) < 0.05);
+        // Not tested: by the rate.
+        assert_eq!(curves["watermelon"].share(28.0), 1.0);
+        assert!(curves["watermelon"].share(17.5) < 1.0);
+        assert_eq!(curves["watermelon"].share(10.0), 0.0);
+    }
+
+    #[test]
+    fn the_first_show_before_half_and_the_last_after() {
+        let curve = &curves()["tomato"];
+        let even = curve.showing(&[25.0; 24]).unwrap();
+        assert!((even.half_days - 5.9).abs() < 1e-9);
+        assert!((even.first_days - 0.8 * 5.9).abs() < 1e-9);
+        assert!((even.last_days - 1.35 * 5.9).abs() < 1e-9);
+        // Warm noons hurry more than cool nights hold up; the last hours are counted as they come.
+        let swing: Vec<f64> = (0..24).map(|h| if h < 12 { 15.0 } else { 25.0 }).collect();
+        let swung = curve.showing(&swing).unwrap();
+        assert!((swung.half_days - curve.days_over(&swing).unwrap()).abs() < 0.5);
+        assert_eq!(curve.showing(&[5.0; 24]), None);
+    }
+
+    #[test]
+    fn a_thermal_curve_is_fastest_at_its_best_and_ends_at_both_ends() {
+        let curve = EmergenceCurve::thermal(Thermal {
+            base_c: 10.0,
+            best_c: 25.0,
+            upper_c: 35.0,
+            days_at_best: 5.0,
+        })
+        .unwrap();
+        assert_eq!(curve.days(25.0), Some(5.0));
+        assert!((curve.days(17.5).unwrap() - 10.0).abs() < 1e-9);
+        assert_eq!((curve.days(10.0), curve.days(35.0)), (None, None));
     }
 
     #[test]

@@ -190,8 +190,9 @@ const STILL_MIXING_M_S: f64 = 0.002;
 const DISCHARGE: f64 = 0.65;
 const GRAVITY_M_S2: f64 = 9.81;
 
-const STEP_S: f64 = 60.0;
-const STEPS_PER_DAY: usize = 1440;
+const STEP_S: f64 = 120.0;
+const STEPS_PER_DAY: usize = 720;
+const STEPS_PER_HOUR: usize = 30;
 
 /// Flow through openings by the stack effect, in m³/s, with air inside `warmer_k` warmer than
 /// outside at about 20 °C.
@@ -256,7 +257,7 @@ impl Flows {
         }
     }
 
-    /// A minute on, by the implicit rule; what plumes bring up is as warm as it was.
+    /// Two minutes on, by the implicit rule; what plumes bring up is as warm as it was.
     fn step(&self, at: &mut [f64], stores: &[f64], walls: &[f64], room: f64) {
         let n = at.len();
         let up = self.mixing + self.pushed;
@@ -377,7 +378,7 @@ impl ChamberSetUp {
             (on_steps, vented, lamps_j) = (0, 0.0, 0.0);
             for step in 0..STEPS_PER_DAY {
                 let hour = step as f64 * STEP_S / 3600.0;
-                if step % 60 == 0 {
+                if step.is_multiple_of(STEPS_PER_HOUR) {
                     hours
                         .iter_mut()
                         .zip(&at)

@@ -1,8 +1,10 @@
 //! Warmth: the root zone of a tray through the day, germination chambers, and what it takes to
 //! hold them.
 //!
-//! The solvers take layers, areas and watts, never plans. Each is also a calculator of its own.
+//! The solvers take layers, areas and watts; each is also a calculator of its own. [`placed`] makes
+//! their questions of the room's own things.
 
 pub mod chamber;
+pub mod placed;
 pub mod root_zone;
 pub mod transfer;

@@ -363,7 +363,7 @@ impl RootZone {
         let mut flows = Flows::default();
         for step in 0..STEPS_PER_DAY {
             let hour = step as f64 * STEP_S / 3600.0;
-            if step % 60 == 0 {
+            if step.is_multiple_of(60) {
                 hours.push(state.at[ROOTS]);
                 surface.push(state.at[NODES - 1]);
                 mat.push(state.at[0]);

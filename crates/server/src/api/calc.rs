@@ -2,9 +2,12 @@
 
 use axum::Json;
 use axum::body::Bytes;
+use sunrise_core::crops::showing::{Outcome, Sown};
 use sunrise_core::light::ies::{self, Luminaire};
 use sunrise_core::light::scene::{Scene, SceneLight};
 use sunrise_core::packing::{Ask, Packing};
+use sunrise_core::warmth::chamber::{ChamberDay, ChamberSetUp};
+use sunrise_core::warmth::root_zone::{RootZone, RootZoneDay};
 
 use super::off_thread;
 use crate::body;
@@ -23,6 +26,55 @@ use crate::problem::Problem;
 pub async fn light(body::Json(scene): body::Json<Scene>) -> Result<Json<SceneLight>, Problem> {
     let light = off_thread(move || scene.light().map_err(Problem::unfit)).await?;
     Ok(Json(light))
+}
+
+/// When seedlings show, and how many
+#[utoipa::path(
+    post,
+    path = "/api/calc/emergence",
+    request_body = Sown,
+    responses(
+        (status = 200, body = Outcome),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn emergence(body::Json(sown): body::Json<Sown>) -> Result<Json<Outcome>, Problem> {
+    let outcome = off_thread(move || sown.outcome().map_err(Problem::unfit)).await?;
+    Ok(Json(outcome))
+}
+
+/// The root zone of a tray through the day
+#[utoipa::path(
+    post,
+    path = "/api/calc/root-zone",
+    request_body = RootZone,
+    responses(
+        (status = 200, body = RootZoneDay),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn root_zone(
+    body::Json(ask): body::Json<RootZone>,
+) -> Result<Json<RootZoneDay>, Problem> {
+    let day = off_thread(move || ask.day().map_err(Problem::unfit)).await?;
+    Ok(Json(day))
+}
+
+/// A germination chamber through the day
+#[utoipa::path(
+    post,
+    path = "/api/calc/chamber",
+    request_body = ChamberSetUp,
+    responses(
+        (status = 200, body = ChamberDay),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn chamber(
+    body::Json(ask): body::Json<ChamberSetUp>,
+) -> Result<Json<ChamberDay>, Problem> {
+    let day = off_thread(move || ask.day().map_err(Problem::unfit)).await?;
+    Ok(Json(day))
 }
 
 /// The most trays on a deck, and where they lie

@@ -92,6 +92,9 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(calc::light))
         .routes(routes!(calc::packing))
         .routes(routes!(calc::photometry))
+        .routes(routes!(calc::emergence))
+        .routes(routes!(calc::root_zone))
+        .routes(routes!(calc::chamber))
 }
 
 /// The OpenAPI document.

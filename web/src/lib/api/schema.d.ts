@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A germination chamber through the day */
+        post: operations["chamber"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/emergence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When seedlings show, and how many */
+        post: operations["emergence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/light": {
         parameters: {
             query?: never;
@@ -66,6 +100,23 @@ export interface paths {
         put?: never;
         /** A luminaire from its photometric file (IES LM-63) */
         post: operations["photometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/root-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The root zone of a tray through the day */
+        post: operations["root_zone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -352,6 +403,29 @@ export interface components {
              * @description Temperature by night in °C.
              */
             night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1; half when left out.
+             */
+            humidity?: number | null;
+        };
+        /** @description A thermostat whose probe hangs in the air. */
+        AirThermostat: {
+            /**
+             * Format: double
+             * @description What it is set to, in °C.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description From switching on to switching off.
+             */
+            hysteresis_k?: number;
+            /**
+             * Format: double
+             * @description Where its probe hangs over the inner floor.
+             */
+            probe_at_mm: number;
         };
         /** @description A deck and the trays to lay on it. */
         Ask: {
@@ -537,6 +611,9 @@ export interface components {
             fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
+            /** @description The root zones of the trays here; empty outdoors, and when they were not asked for. */
+            roots: components["schemas"]["TrayRoots"][];
+            chamber?: components["schemas"]["ChamberAir"] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
             colour?: components["schemas"]["Colour"] | null;
@@ -602,6 +679,153 @@ export interface components {
             /** @description Openings that let warm, damp air out and fresh air in. */
             vents: components["schemas"]["Vent"][];
         };
+        /** @description A chamber on a day. */
+        ChamberAir: {
+            /** @description Its air, shelf by shelf. */
+            day: components["schemas"]["ChamberDay"];
+            /**
+             * Format: double
+             * @description Where its thermostat's probe is taken to hang over its floor; `None` without one.
+             */
+            probe_mm?: number | null;
+            /** @description For each shelf, from the lowest up, the plan's crops that come up best there. */
+            suits: string[][];
+            /** @description How it is reckoned. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description A chamber that has come to run through the same day again and again. */
+        ChamberDay: {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        };
+        /** @description A change to a chamber, and what it would bring. */
+        ChamberHelp: {
+            /** @description What to do. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description The warmest that any shelf would get, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description The mean of all shelves then, in °C.
+             */
+            mean_c: number;
+        };
+        /** @description A lamp in a chamber. */
+        ChamberLamp: {
+            /**
+             * Format: double
+             * @description Power at the plug: all of it stays inside as heat.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Where it is over the inner floor.
+             */
+            at_mm: number;
+            /**
+             * Format: double
+             * @description When it goes on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it burns a day.
+             */
+            hours: number;
+        };
+        /** @description A closed box with shelves. */
+        ChamberSetUp: {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        };
         /** @description Hours of the day in which a kWh costs less. */
         CheapHours: {
             /** @description The hours. */
@@ -650,8 +874,8 @@ export interface components {
             id: string;
             /** @description Common name. */
             name: string;
-            /** @description Row of the table of days to emergence. */
-            emergence: string;
+            /** @description How days to emergence follow from temperature. */
+            emergence: components["schemas"]["Emergence"];
             /**
              * Format: double
              * @description Weeks from sowing to planting out.
@@ -687,13 +911,35 @@ export interface components {
              * @description Longest photoperiod it bears, in hours.
              */
             photoperiod_most_h: number;
-            /** @description Whether the seed wants light to germinate. */
-            light_to_germinate: boolean;
+            /** @description Whether seed wants light or darkness. */
+            germinates_in: components["schemas"]["GerminatesIn"];
+            /** @description What is put into the mix, or into water. */
+            grown_from: components["schemas"]["GrownFrom"];
             /**
              * Format: double
              * @description Height at planting out in mm.
              */
             height_out_mm: number;
+            /**
+             * Format: double
+             * @description How deep it is sown or stuck; 0 on the surface.
+             */
+            sow_depth_mm: number;
+            /**
+             * Format: double
+             * @description Hours in water before sowing; 0 for none.
+             */
+            soak_h: number;
+            /**
+             * Format: double
+             * @description Weeks cold and moist before it is sown warm; 0 for none.
+             */
+            cold_weeks: number;
+            /**
+             * Format: double
+             * @description Days after it shows that it may stay in the dark before it is spoiled.
+             */
+            dark_days: number;
         };
         /** @description Days from one date up to and including another. */
         DateSpan: {
@@ -887,6 +1133,8 @@ export interface components {
             /** @description What the edit made, to be picked next. */
             made: components["schemas"]["Thing"][];
         };
+        /** @description How days to emergence follow from temperature. */
+        Emergence: string | components["schemas"]["Thermal"];
         /** @description Something that a sowing's dates bring. */
         Event: {
             /**
@@ -1077,6 +1325,11 @@ export interface components {
             /** @description Its identifier there. */
             id: string;
         };
+        /**
+         * @description Whether seed wants light to germinate.
+         * @enum {string}
+         */
+        GerminatesIn: "light" | "dark" | "either";
         /** @description The points of a scene: every x with every y, at one height. */
         Grid: {
             /** @description Columns. */
@@ -1089,6 +1342,11 @@ export interface components {
              */
             z_mm: number;
         };
+        /**
+         * @description What a crop begins from.
+         * @enum {string}
+         */
+        GrownFrom: "seed" | "slips" | "cuttings";
         /** @description The best height and hours, and what they would give. */
         Hang: {
             /** @description The setting. */
@@ -1131,6 +1389,57 @@ export interface components {
         Health: {
             status: string;
             version: string;
+        };
+        /** @description A heat mat under a tray. */
+        HeatMat: {
+            /**
+             * Format: double
+             * @description Power at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description The share of the tray that it lies under, 0 to 1.
+             */
+            cover?: number;
+        };
+        /** @description A heater in a chamber. */
+        Heater: {
+            /**
+             * Format: double
+             * @description Power at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Where it is over the inner floor.
+             */
+            at_mm: number;
+        };
+        /** @description A change, and what it would bring. */
+        Help: {
+            /** @description What to do. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description Mean at root depth then, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Against now.
+             */
+            gain_k: number;
         };
         /** @description What a place is, written `{"rack": {…}}`. */
         Kind: {
@@ -1286,6 +1595,37 @@ export interface components {
              */
             lux_per_umol_m2_s: number;
         };
+        /** @description A layer of a wall or a pad. */
+        Layer: {
+            /**
+             * Format: double
+             * @description How thick it is.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description How well it conducts, in W/(m·K).
+             */
+            conductivity_w_mk: number;
+        };
+        /** @description Light on a tray. */
+        Light: {
+            /**
+             * Format: double
+             * @description PPFD on the surface, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description When it goes on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it burns a day.
+             */
+            hours: number;
+        };
         /** @description What daylight is enough for. */
         Lookout: {
             /**
@@ -1395,6 +1735,33 @@ export interface components {
              */
             miss: number;
         };
+        /** @description The mix in a tray. */
+        Mix: {
+            /**
+             * Format: double
+             * @description How deep it is; roots are taken to be half as deep.
+             * @default 55
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description How well it conducts: 0.3 dry to 0.6 wet, in W/(m·K) (from memory of peat mixes).
+             * @default 0.45
+             */
+            conductivity_w_mk: number;
+            /**
+             * Format: double
+             * @description What it stores, in MJ/(m³·K): 4.2 times its share of water and a little more.
+             * @default 2.8
+             */
+            heat_capacity_mj_m3k: number;
+            /**
+             * Format: double
+             * @description How wet its surface is: 0 dry, 1 a sheet of water.
+             * @default 0.4
+             */
+            wetness: number;
+        };
         /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
         MonthLight: {
             /**
@@ -1436,6 +1803,33 @@ export interface components {
             word: string;
             /** @description The document. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description When and how many show. */
+        Outcome: {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
         };
         /** @description Trays of which some stick out over the edge of a deck. */
         Overhanging: {
@@ -1735,6 +2129,11 @@ export interface components {
              */
             lux?: number | null;
         };
+        /**
+         * @description Where a thermostat's probe is.
+         * @enum {string}
+         */
+        ProbeSpot: "mix" | "air" | "mat";
         /** @description The light at the probe. */
         Probed: {
             /**
@@ -1904,6 +2303,24 @@ export interface components {
             /** @description The narrowest door on the way in. */
             door: components["schemas"]["Door"];
         };
+        /** @description The air of a room. */
+        RoomAir: {
+            /**
+             * Format: double
+             * @description Warmest of the day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the night.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1.
+             */
+            humidity?: number;
+        };
         /** @description The room on a day. */
         RoomOnDay: {
             /**
@@ -1917,6 +2334,84 @@ export interface components {
             bays: components["schemas"]["BayOnDay"][];
             /** @description What all lamps together draw. */
             power: components["schemas"]["Power"];
+        };
+        /** @description A tray with what is under, in and over it. */
+        RootZone: {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        };
+        /** @description A root zone that has come to run through the same day again and again. */
+        RootZoneDay: {
+            /** @description At root depth at each full hour, in °C. */
+            root_zone_c: number[];
+            /** @description At the surface at each full hour. */
+            surface_c: number[];
+            /** @description Between mat and tray at each full hour. */
+            mat_c: number[];
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
         };
         /**
          * @description A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
@@ -2136,6 +2631,31 @@ export interface components {
              */
             red: number;
         };
+        /** @description A shelf of a chamber. */
+        ShelfDay: {
+            /**
+             * Format: double
+             * @description Its height over the inner floor.
+             */
+            at_mm: number;
+            /** @description Its air at each full hour, in °C. */
+            air_c: number[];
+            /**
+             * Format: double
+             * @description Mean of the day.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the day.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day.
+             */
+            most_c: number;
+        };
         /** @description How a quantity is written: `shown = held * factor + offset`, with `decimals` places. */
         ShownUnit: {
             /** @description The unit's sign, empty for bare numbers and money. */
@@ -2294,9 +2814,19 @@ export interface components {
             sow: string;
             /**
              * Format: date
+             * @description Day on which the first tenth of the seedlings show; `None` when none come up.
+             */
+            first?: string | null;
+            /**
+             * Format: date
              * @description Day on which half of the seedlings show; `None` when none come up.
              */
             emerge?: string | null;
+            /**
+             * Format: date
+             * @description Day on which nine tenths show; `None` when none come up, or not in time.
+             */
+            last?: string | null;
             /**
              * Format: date
              * @description Day on which hardening off begins.
@@ -2314,6 +2844,30 @@ export interface components {
             emergence_days?: number | null;
             /** @description The rule behind each date. */
             why: components["schemas"]["DatesWhy"];
+        };
+        /** @description A crop and the root zone that its seeds lie in. */
+        Sown: {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        };
+        /** @description A sowing in the root zone that its tray has. */
+        SownRoots: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description What suits it, in °C.
+             */
+            wants_c: number;
+            /** @description When and how many show if the root zone stays so. */
+            outcome: components["schemas"]["Outcome"];
         };
         /** @description Where a place stands on the floor of the room, seen from above. */
         Spot: {
@@ -2462,6 +3016,49 @@ export interface components {
              */
             best: number;
         };
+        /** @description Emergence without a table. */
+        Thermal: {
+            /**
+             * Format: double
+             * @description At this and below nothing comes up.
+             */
+            base_c: number;
+            /**
+             * Format: double
+             * @description Here it comes up fastest.
+             */
+            best_c: number;
+            /**
+             * Format: double
+             * @description At this and above nothing comes up.
+             */
+            upper_c: number;
+            /**
+             * Format: double
+             * @description Mean days at the best temperature.
+             */
+            days_at_best: number;
+        };
+        /** @description What switches a mat. */
+        Thermostat: {
+            /**
+             * Format: double
+             * @description What its dial says, in °C.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description From switching on to switching off.
+             */
+            hysteresis_k?: number;
+            /** @description Where its probe is. */
+            probe?: components["schemas"]["ProbeSpot"];
+            /**
+             * Format: double
+             * @description How much warmer it really is than the dial says when it switches.
+             */
+            dial_error_k?: number;
+        };
         /** @description Something in the room that can be picked. */
         Thing: {
             /** @description The place it is, or is in. */
@@ -2551,6 +3148,24 @@ export interface components {
              *     stood.
              */
             stands: components["schemas"]["Stand"][];
+        };
+        /** @description A tray's outer size. */
+        TrayBox: {
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description The share of its sides that stand free, 0 to 1: none in the middle of others.
+             */
+            free_sides?: number;
         };
         /** @description A kind of tray: outer size, cells and mass. */
         TrayFormat: {
@@ -2643,6 +3258,24 @@ export interface components {
              */
             until: string;
         };
+        /** @description The root zone of a tray on a day. */
+        TrayRoots: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description The heat mat that warms it; `None` when none does, or it is off. */
+            mat?: string | null;
+            /**
+             * Format: double
+             * @description What its thermostat is set to, in °C.
+             */
+            set_c?: number | null;
+            /** @description Its temperatures. */
+            day: components["schemas"]["RootZoneDay"];
+            /** @description What is sown in it and comes up at these temperatures. */
+            sown: components["schemas"]["SownRoots"][];
+        };
         /** @description One quantity in both systems. */
         UnitRow: {
             /** @description The quantity. */
@@ -2674,6 +3307,24 @@ export interface components {
             /**
              * Format: double
              * @description Its middle above the floor.
+             */
+            at_mm: number;
+        };
+        /** @description An opening in a wall. */
+        VentSlot: {
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Its middle over the inner floor.
              */
             at_mm: number;
         };
@@ -2788,6 +3439,68 @@ export interface operations {
             };
         };
     };
+    chamber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChamberSetUp"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberDay"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    emergence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sown"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     light: {
         parameters: {
             query?: never;
@@ -2869,6 +3582,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Luminaire"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    root_zone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RootZone"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RootZoneDay"];
                 };
             };
             "4XX": {

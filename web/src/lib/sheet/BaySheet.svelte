@@ -4,6 +4,7 @@
   import { again, takeOut } from '../room/actions';
   import { bench } from '../workbench.svelte';
   import Adjusting from './Adjusting.svelte';
+  import ChamberAir from './ChamberAir.svelte';
   import CheckField from './CheckField.svelte';
   import ChoiceField from './ChoiceField.svelte';
   import Colour from './Colour.svelte';
@@ -16,6 +17,7 @@
   import LightMap from './LightMap.svelte';
   import NameField from './NameField.svelte';
   import NumberField from './NumberField.svelte';
+  import RootZones from './RootZones.svelte';
   import SillYear from './SillYear.svelte';
   import Sweep from './Sweep.svelte';
   import WhyNote from './WhyNote.svelte';
@@ -29,6 +31,9 @@
   const lamps = $derived(tier?.lamps ?? []);
   const height = $derived(lamps[0]?.height_mm ?? 0);
   const allLamps = $derived(lamps.map((_, i) => i));
+  const germinating = $derived(
+    bay.trays.filter((tray) => tray.stage === 'germinate').map((tray) => tray.tray),
+  );
   const until = $derived(bay.trays.map((t) => t.until).sort()[0]);
   const stages = {
     germinate: 'germinating',
@@ -288,6 +293,20 @@
     </section>
   {/if}
 
+  {#if bay.chamber && place}
+    <section aria-label="Chamber">
+      <h3 class="mb-1">Warmth, shelf by shelf</h3>
+      <ChamberAir air={bay.chamber} {place} tier={bay.bay.tier} />
+    </section>
+  {/if}
+
+  {#if bay.roots.length > 0}
+    <section aria-label="Root zone">
+      <h3 class="mb-1">Root zone</h3>
+      <RootZones roots={bay.roots} {germinating} />
+    </section>
+  {/if}
+
   {#if bay.sill}
     <section aria-label="Daylight">
       <h3 class="mb-1">Daylight through the year</h3>
@@ -346,7 +365,11 @@
                     bench.date
                       ? 'shows'
                       : 'showed'}
-                    {words.shortDate(dates.emerge)}{/if}, out {words.shortDate(dates.out)}{/if}
+                    {dates.first && dates.last && dates.first !== dates.last
+                      ? `${words.shortDate(dates.first)} to ${words.shortDate(dates.last)}, half by `
+                      : ''}{words.shortDate(dates.emerge)}{/if}, out {words.shortDate(
+                    dates.out,
+                  )}{/if}
               </p>
             {/each}
             {#if moving === tray.tray}

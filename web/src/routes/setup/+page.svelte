@@ -74,6 +74,23 @@
               )}
           />
           <NumberField
+            label="Humidity of its air"
+            value={site.air.humidity ?? undefined}
+            quantity="share"
+            min={0.05}
+            max={1}
+            onset={(share) =>
+              keep(
+                setOptional('/site/air/humidity', share, site.air.humidity != null),
+                `set the humidity to ${words.number(share, 'share')}`,
+              )}
+            onclear={() =>
+              keep(
+                setOptional('/site/air/humidity', undefined, site.air.humidity != null),
+                'left the humidity out',
+              )}
+          />
+          <NumberField
             label="Price of a kWh, {site.currency}"
             value={site.price_per_kwh}
             quantity="money"

@@ -1,5 +1,7 @@
 //! When each sowing is sown, shows, hardens off and goes out.
 
+mod bed;
+
 use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -7,9 +9,10 @@ use utoipa::ToSchema;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room;
 use crate::say;
-use crate::site::{Air, days_between, plus_days};
+use crate::site::{days_between, plus_days};
 use crate::units::{DAYS_PER_WEEK, Quantity};
 use crate::words::{COMMON_PRACTICE, Why};
+use bed::Beds;
 
 /// The dates of one sowing. Each stage runs from its own date up to the day before the next.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -20,8 +23,12 @@ pub struct SowingDates {
     pub name: String,
     /// Day to sow.
     pub sow: Date,
+    /// Day on which the first tenth of the seedlings show; `None` when none come up.
+    pub first: Option<Date>,
     /// Day on which half of the seedlings show; `None` when none come up.
     pub emerge: Option<Date>,
+    /// Day on which nine tenths show; `None` when none come up, or not in time.
+    pub last: Option<Date>,
     /// Day on which hardening off begins.
     pub harden: Date,
     /// Day to plant out.
@@ -56,24 +63,19 @@ impl SowingDates {
     }
 }
 
-/// The temperatures a root zone runs through in a day when nothing but the room's air acts on it:
-/// half the day each, our own estimate until the mix is computed by the hour.
-fn through_the_day(air: &Air) -> [f64; 2] {
-    [air.day_c, air.night_c]
-}
-
 /// The dates of every sowing, in the plan's order.
 pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
+    let mut beds = Beds::new(plan);
     plan.sowings
         .iter()
-        .map(|sowing| dates_of(plan, sowing))
+        .map(|sowing| dates_of(plan, sowing, &mut beds))
         .collect()
 }
 
 /// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
 /// before that, and earlier still by the days that emergence here takes longer than at the
 /// temperature advised for the crop.
-fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
+fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDates {
     let library = crate::crops::library();
     let crop = plan.crop(sowing);
     let curve = library.curve(crop);
@@ -81,10 +83,12 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
 
     let out = plus_days(plan.site.last_frost, weeks(crop.weeks_after_last_frost));
     let harden = plus_days(out, -crop.hardening_days);
-    let emergence_days = match sowing.root_zone_c {
-        Some(c) => curve.days(c),
-        None => curve.days_over(&through_the_day(&plan.site.air)),
+    let bed_c = match sowing.root_zone_c {
+        Some(c) => vec![c],
+        None => beds.root_zone_c(sowing),
     };
+    let showing = curve.showing(&bed_c);
+    let emergence_days = curve.days_over(&bed_c);
     let advised_days = curve
         .days(crop.root_zone_c)
         .expect("every crop of the library emerges at its advised temperature");
@@ -92,15 +96,15 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
         .map_or(0.0, |days| days - advised_days)
         .max(0.0);
     let sow = plus_days(out, -weeks(crop.weeks_indoors) - lost_days.round() as i32);
-    let emerge = emergence_days
-        .map(|days| plus_days(sow, days.ceil() as i32))
-        .filter(|&emerge| emerge < harden);
+    let shows = |days: Option<f64>| {
+        days.map(|days| plus_days(sow, days.ceil() as i32))
+            .filter(|&day| day < harden)
+    };
+    let emerge = shows(emergence_days);
 
     let days = |n: f64| Quantity::Days.of(n);
-    let measured_c = sowing
-        .root_zone_c
-        .unwrap_or((plan.site.air.day_c + plan.site.air.night_c) / 2.0);
-    let root_zone = Quantity::TemperatureC.of(measured_c);
+    let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
+    let root_zone = Quantity::TemperatureC.of(mean_c);
     let why = DatesWhy {
         sow: Why {
             rule: say!(
@@ -150,7 +154,9 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing) -> SowingDates {
         sowing: sowing.id.clone(),
         name: format!("{}, {}", crop.name, sowing.variety),
         sow,
+        first: shows(showing.map(|s| s.first_days)).filter(|_| emerge.is_some()),
         emerge,
+        last: shows(showing.map(|s| s.last_days)).filter(|_| emerge.is_some()),
         harden,
         out,
         emergence_days,

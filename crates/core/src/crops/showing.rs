@@ -1,0 +1,161 @@
+//! When seedlings of a crop show, and how many: the calculator `emergence`.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::emergence::EmergenceCurve;
+use super::{Crop, library};
+use crate::fault::{Fault, Faults, Pointer};
+use crate::say;
+use crate::units::Quantity;
+use crate::words::Statement;
+
+/// A crop and the root zone that its seeds lie in.
+#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Sown {
+    /// The crop, as the library names it.
+    pub crop: String,
+    /// Root-zone temperature through the day in °C, day after day: one figure, or one for each
+    /// hour, or any number of equal shares of a day.
+    pub root_zone_c: Vec<f64>,
+}
+
+/// When and how many show.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Outcome {
+    /// Days from sowing until a tenth show; `None` when none do.
+    pub first_days: Option<f64>,
+    /// Until half show.
+    pub half_days: Option<f64>,
+    /// Until nine tenths show.
+    pub last_days: Option<f64>,
+    /// The share of good seeds that come up, 0 to 1.
+    pub share: f64,
+    /// What to make of it.
+    pub verdict: Statement,
+    /// Where the figures come from.
+    pub source: &'static str,
+}
+
+/// Fewer than this is not worth the seed (our own estimate).
+const WORTH: f64 = 0.5;
+
+impl Sown {
+    /// When and how many show.
+    ///
+    /// # Errors
+    /// A crop that is not in the library; temperatures that no root zone has.
+    pub fn outcome(&self) -> Result<Outcome, Vec<Fault>> {
+        let mut faults = Faults::default();
+        let root = Pointer::default();
+        let library = library();
+        let crop = library.get(&self.crop);
+        if crop.is_none() {
+            let known = library.crops.iter().map(|crop| crop.id.clone());
+            faults.unknown(&root.at("crop"), &self.crop, known);
+        }
+        let at = root.at("root_zone_c");
+        faults.count(&at, self.root_zone_c.len(), 1..=1440);
+        for (i, &c) in self.root_zone_c.iter().enumerate() {
+            faults.number(&at.at(i), c, -20.0..=60.0, Quantity::TemperatureC);
+        }
+        faults.verdict()?;
+        let crop = crop.expect("an unknown crop is a fault");
+        Ok(Outcome::of(crop, library.curve(crop), &self.root_zone_c))
+    }
+}
+
+impl Outcome {
+    /// When and how many seeds of `crop` show with the root zone at `day_c` day after day.
+    pub fn of(crop: &Crop, curve: &EmergenceCurve, day_c: &[f64]) -> Self {
+        let showing = curve.showing(day_c);
+        let shares = day_c.iter().map(|&c| curve.share(c));
+        let share = if showing.is_some() {
+            shares.sum::<f64>() / day_c.len() as f64
+        } else {
+            0.0
+        };
+        let mean_c = day_c.iter().sum::<f64>() / day_c.len() as f64;
+        let best_c = curve.best_c();
+        let (mean, best) = (
+            Quantity::TemperatureC.of(mean_c),
+            Quantity::TemperatureC.of(best_c),
+        );
+        let name = crop.name.as_str();
+        let verdict = match showing {
+            None if mean_c < best_c => say!(
+                "{crop} does not come up at {mean}: warm it to about {best}",
+                crop = name,
+                mean = mean,
+                best = best
+            ),
+            None => say!(
+                "{crop} does not come up at {mean}: cool it to about {best}",
+                crop = name,
+                mean = mean,
+                best = best
+            ),
+            Some(_) if share < WORTH && mean_c < best_c => say!(
+                "At {mean} only {share} of good seeds come up, the rest rot: warm it to about {best}",
+                mean = mean,
+                share = Quantity::Share.of(share),
+                best = best
+            ),
+            Some(_) if share < WORTH => say!(
+                "At {mean} only {share} of good seeds come up, the rest stay asleep: cool it to about {best}",
+                mean = mean,
+                share = Quantity::Share.of(share),
+                best = best
+            ),
+            Some(days) => say!(
+                "The first show after {first}, half after {half}, the last after {last}",
+                first = Quantity::Days.of(days.first_days),
+                half = Quantity::Days.of(days.half_days),
+                last = Quantity::Days.of(days.last_days)
+            ),
+        };
+        Self {
+            first_days: showing.map(|s| s.first_days),
+            half_days: showing.map(|s| s.half_days),
+            last_days: showing.map(|s| s.last_days),
+            share,
+            verdict,
+            source: library().source("emergence"),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn sown(crop: &str, root_zone_c: &[f64]) -> Sown {
+        Sown {
+            crop: crop.into(),
+            root_zone_c: root_zone_c.into(),
+        }
+    }
+
+    #[test]
+    fn too_warm_and_too_cold_are_said_before_the_seed_is_wasted() {
+        let verdict = |crop, c| sown(crop, &[c]).outcome().unwrap().verdict.to_string();
+        assert!(
+            verdict("lettuce", 30.0).contains("cool it"),
+            "{}",
+            verdict("lettuce", 30.0)
+        );
+        assert!(verdict("lettuce", 36.0).contains("does not come up at 36 °C: cool it"));
+        assert!(verdict("pepper", 12.0).contains("warm it"));
+        assert!(verdict("pepper", 5.0).contains("does not come up at 5 °C: warm it"));
+        assert!(verdict("tomato", 24.0).starts_with("The first show after"));
+    }
+
+    #[test]
+    fn an_unknown_crop_and_impossible_temperatures_are_refused() {
+        let faults = sown("triffid", &[20.0, 900.0]).outcome().unwrap_err();
+        let paths: Vec<&str> = faults.iter().map(|f| f.path.as_str()).collect();
+        assert_eq!(paths, ["/crop", "/root_zone_c/1"]);
+        assert!(sown("tomato", &[]).outcome().is_err());
+    }
+}
