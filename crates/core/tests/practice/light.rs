@@ -1,5 +1,6 @@
-//! What growers say about lamps against what the model says: the table in docs/practice.md.
+//! What growers say about lamps.
 
+use super::{HEAD, row};
 use sunrise_core::light::emitter::{Beam, Emitter, Facing, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
 use sunrise_core::light::falloff::Spread;
@@ -7,7 +8,6 @@ use sunrise_core::light::photons::umol_per_s_per_klm;
 use sunrise_core::room::LampFamily::{self, FluorescentStandard, WhiteLed};
 use sunrise_core::units::dli_mol_m2_d;
 
-const DOC: &str = "../../docs/practice.md";
 const HOURS: f64 = 16.0;
 /// The bands of daily light in mol/m²/d (from memory of extension bulletins).
 const FRUITING: [f64; 2] = [10.0, 17.0];
@@ -86,7 +86,7 @@ impl Bed {
     }
 }
 
-fn table() -> String {
+pub fn table() -> String {
     let led = (WhiteLed, 5000.0);
     let tier = |rows: &[f64]| Bed {
         size: [1220.0, 457.0, 500.0],
@@ -152,16 +152,12 @@ fn table() -> String {
     let [foil_low, foil_high] = [(60.0, 360.0), (160.0, 260.0)].map(|(z, gap)| foil.daily(z, gap));
     let [open_low, open_high] = [(60.0, 360.0), (160.0, 260.0)].map(|(z, gap)| open.daily(z, gap));
 
-    let row =
-        |said: &str, finds: String, remark: &str| format!("| {said} | {finds} | {remark} |\n");
     let mut out = String::from(
-        "# What growers say, and what the model says\n\n\
-         Common practice, no source, in the first column; the second is computed from `core` by \
-         `crates/core/tests/practice.rs`, which fails when this table is stale (run it with \
-         `UPDATE_DOCS=1` to write it anew). Daily light (DLI) in mol/m²/d over cells up to 30 mm \
-         from the edge, lamps new, 16 h a day; fruiting crops want 10 to 17, under 5 stretches.\n\n\
-         | growers say | the model finds | how well they agree |\n|---|---|---|\n",
+        "## Light\n\n\
+         Daily light (DLI) in mol/m²/d over cells up to 30 mm from the edge, lamps new, 16 h a day; \
+         fruiting crops want 10 to 17, under 5 stretches.\n\n",
     );
+    out += HEAD;
     out += &row(
         "Two 5,000 lm lamps over a tier of 1.2 m are enough; one leaves seedlings reaching",
         format!(
@@ -222,14 +218,4 @@ fn table() -> String {
     assert!(foil_low.least > 0.7 * foil_low.mean);
     assert!(open_high.mean > 1.15 * open_low.mean);
     out
-}
-
-#[test]
-fn the_table_of_common_practice_is_what_the_model_finds() {
-    let fresh = table();
-    if std::env::var_os("UPDATE_DOCS").is_some() {
-        std::fs::write(DOC, &fresh).unwrap();
-    }
-    let written = std::fs::read_to_string(DOC).unwrap();
-    assert_eq!(written, fresh, "run this test with UPDATE_DOCS=1");
 }
