@@ -23,6 +23,7 @@ pub mod warmth;
 pub mod plan;
 pub mod season;
 pub mod placement;
+pub mod water;
 pub mod roots;
 pub mod space;
 pub mod load;

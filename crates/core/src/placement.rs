@@ -4,7 +4,7 @@ use jiff::civil::Date;
 
 use crate::containers::TrayFormat;
 use crate::crops::GerminatesIn;
-use crate::growth::height_mm;
+use crate::growth::{height_mm, leaf_cover};
 use crate::light::bay::Footprint;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room::{Bay, BayRef, Kind};
@@ -52,6 +52,14 @@ pub struct StandingPart<'a> {
 }
 
 impl StandingPart<'_> {
+    /// The share of it that leaves cover.
+    pub fn leaf_cover(&self) -> f64 {
+        let across = |edges: [f64; 2], cells: u32| (edges[1] - edges[0]) / f64::from(cells.max(1));
+        let cell_mm =
+            across(self.footprint.x_mm, self.grid.0).min(across(self.footprint.y_mm, self.grid.1));
+        leaf_cover(self.plant_height_mm, cell_mm)
+    }
+
     /// Whether seedlings stand here that want light.
     pub fn is_growing(&self) -> bool {
         self.stage == Some(Stage::Grow)
@@ -68,6 +76,14 @@ impl StandingPart<'_> {
 }
 
 impl Standing<'_> {
+    /// The share of it that leaves cover.
+    pub fn leaf_cover(&self) -> f64 {
+        let area = |f: &Footprint| (f.x_mm[1] - f.x_mm[0]) * (f.y_mm[1] - f.y_mm[0]);
+        let parts = self.parts.iter();
+        let leaves = parts.map(|part| area(&part.footprint) * part.leaf_cover());
+        (leaves.sum::<f64>() / area(&self.footprint)).clamp(0.0, 1.0)
+    }
+
     /// Its rim over the deck.
     pub fn rim_mm(&self) -> f64 {
         self.lift_mm + self.format.height_mm

@@ -3,17 +3,41 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::air::mould::{MouldRisk, OverTrays, risk};
+use crate::air::{dew_point_c, fan, vpd_kpa};
 use crate::crops::library;
 use crate::crops::showing::Outcome;
 use crate::placement::Standing;
 use crate::plan::{SoundPlan, Stage};
-use crate::room::{Bay, Mat, Place};
+use crate::room::{Bay, Fan, Mat, Place};
 use crate::say;
 use crate::units::Quantity;
-use crate::warmth::chamber::ChamberDay;
+use crate::warmth::chamber::{ChamberDay, ChamberSetUp};
 use crate::warmth::placed::{self, Inside, TrayHere, cover, mat_under};
-use crate::warmth::root_zone::RootZoneDay;
+use crate::warmth::root_zone::{RootZone, RootZoneDay};
+use crate::water::TrayWater;
 use crate::words::{OWN_ESTIMATE, Why};
+
+/// Root zones and chambers that were reckoned before: most days are like the one before.
+#[derive(Debug, Default)]
+pub struct Memory {
+    zones: Vec<(RootZone, Option<RootZoneDay>)>,
+    chambers: Vec<(ChamberSetUp, Option<ChamberDay>)>,
+}
+
+/// The answer to `question`, from `known` where it was asked before.
+fn recall<Q: PartialEq, A: Clone>(
+    known: &mut Vec<(Q, A)>,
+    question: Q,
+    reckon: impl Fn(&Q) -> A,
+) -> A {
+    if let Some((_, answer)) = known.iter().find(|(asked, _)| *asked == question) {
+        return answer.clone();
+    }
+    let answer = reckon(&question);
+    known.push((question, answer.clone()));
+    answer
+}
 
 /// The root zone of a tray on a day.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -28,6 +52,8 @@ pub struct TrayRoots {
     pub set_c: Option<f64>,
     /// Its temperatures.
     pub day: RootZoneDay,
+    /// What it drinks.
+    pub water: TrayWater,
     /// What is sown in it and comes up at these temperatures.
     pub sown: Vec<SownRoots>,
 }
@@ -88,6 +114,20 @@ fn plugged_in(mat: &Mat, standing: &[Standing<'_>]) -> bool {
         .any(|s| s.stage == Stage::Germinate && cover(mat, &s.footprint) > 0.0)
 }
 
+/// Whose root zones are wanted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Whose {
+    /// Every tray's.
+    All,
+    /// Those of trays that germinate: there they matter most.
+    Germinating,
+}
+
+/// Leaves count in steps of a tenth of a tray.
+const LEAF_STEP: f64 = 0.1;
+/// Light counts in steps of this many µmol/m²/s: it warms by a hundredth of a degree for each.
+const LIGHT_STEP: f64 = 25.0;
+
 /// The root zones of the trays in a bay, with `ppfd` on each while its lamps burn (0 while they
 /// are off); none outdoors.
 pub fn of_bay(
@@ -96,15 +136,20 @@ pub fn of_bay(
     standing: &[Standing<'_>],
     ppfd: &[f64],
     chamber: Option<&ChamberDay>,
+    whose: Whose,
+    memory: &mut Memory,
 ) -> Vec<TrayRoots> {
     if bay.place.outdoors() {
         return Vec::new();
     }
-    let each = standing.iter().enumerate().filter_map(|(i, s)| {
+    let wanted = |s: &Standing<'_>| whose == Whose::All || s.stage == Stage::Germinate;
+    let each = standing.iter().enumerate().filter(|(_, s)| wanted(s));
+    each.filter_map(|(i, s)| {
         let light = ppfd.get(i).copied().unwrap_or(0.0);
-        of_tray(plan, bay, s, standing, light, chamber)
-    });
-    each.collect()
+        let light = (light / LIGHT_STEP).round() * LIGHT_STEP;
+        of_tray(plan, bay, s, standing, light, chamber, memory)
+    })
+    .collect()
 }
 
 fn of_tray(
@@ -114,19 +159,23 @@ fn of_tray(
     standing: &[Standing<'_>],
     ppfd: f64,
     chamber: Option<&ChamberDay>,
+    memory: &mut Memory,
 ) -> Option<TrayRoots> {
     let mat = mat_under(bay.tier, &own.footprint)
         .filter(|(mat, _)| chamber.is_none() && plugged_in(mat, standing));
+    let leaves = own.leaf_cover();
     let here = TrayHere {
         format: own.format,
         mat,
         free_sides: free_sides(own, standing),
         domed: own.domed,
         ppfd,
+        leaves: (leaves / LEAF_STEP).round() * LEAF_STEP,
     };
     let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);
     // A plan may hold what no thermostat or mat is like; then there is nothing to show.
-    let day = set_up.day().ok()?;
+    let set_c = set_up.thermostat.map(|thermostat| thermostat.set_c);
+    let day = recall(&mut memory.zones, set_up, |zone| zone.day().ok())?;
     let sown = own.parts.iter().map(|part| {
         let crop = plan.crop(part.sowing);
         SownRoots {
@@ -140,8 +189,9 @@ fn of_tray(
         tray: own.tray.id.clone(),
         label: own.tray.name.clone(),
         mat: mat.map(|(mat, _)| mat.name.clone()),
-        set_c: set_up.thermostat.map(|thermostat| thermostat.set_c),
+        set_c,
         sown: sown.collect(),
+        water: TrayWater::of(own.format, day.evaporation_kg_m2_d),
         day,
     })
 }
@@ -151,6 +201,7 @@ pub fn chamber_air(
     plan: &SoundPlan,
     place: &Place,
     standing: &[Vec<Standing<'_>>],
+    memory: &mut Memory,
 ) -> Option<ChamberAir> {
     let all = || standing.iter().flatten();
     let inside = Inside {
@@ -162,7 +213,8 @@ pub fn chamber_air(
         wet_kg: all().map(|s| s.format.wet_kg).sum(),
     };
     let set_up = placed::chamber(&plan.site, place, &inside)?;
-    let day = set_up.day().ok()?;
+    let probe_mm = set_up.thermostat.map(|thermostat| thermostat.probe_at_mm);
+    let day = recall(&mut memory.chambers, set_up, |set_up| set_up.day().ok())?;
     let crops: Vec<_> = {
         let mut ids: Vec<&str> = plan.sowings.iter().map(|s| s.crop.as_str()).collect();
         ids.sort_unstable();
@@ -178,7 +230,7 @@ pub fn chamber_air(
         }
     }
     Some(ChamberAir {
-        probe_mm: set_up.thermostat.map(|thermostat| thermostat.probe_at_mm),
+        probe_mm,
         suits,
         why: Why {
             rule: say!(
@@ -189,4 +241,57 @@ pub fn chamber_air(
         },
         day,
     })
+}
+
+/// The air over the trays of a bay.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct BayAir {
+    /// Its temperature by day.
+    pub day_c: f64,
+    /// Relative humidity, 0 to 1.
+    pub humidity: f64,
+    /// Vapour pressure deficit by day, in kPa.
+    pub vpd_kpa: f64,
+    /// The temperature at which dew falls.
+    pub dew_point_c: Option<f64>,
+    /// The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
+    /// one.
+    pub far_end_m_s: f64,
+    /// How likely mould and damping-off are there.
+    pub mould: MouldRisk,
+}
+
+/// Mix and leaves are wet for so much of the day when they are watered from below (our own
+/// estimate).
+const WET: f64 = 0.3;
+
+/// The air over the trays of `bay`: the room's, or the chamber's.
+pub fn bay_air(plan: &SoundPlan, bay: &Bay<'_>, chamber: Option<&ChamberDay>) -> BayAir {
+    let shelf = chamber.and_then(|day| day.shelves.get(bay.tier_index));
+    let (day_c, humidity) = match shelf {
+        Some(shelf) => (shelf.mean_c, placed::CHAMBER_HUMIDITY),
+        None => {
+            let air = &plan.site.air;
+            (air.day_c, air.humidity.unwrap_or(placed::USUAL_HUMIDITY))
+        }
+    };
+    let far = |fan: &Fan| {
+        let farthest = fan.x_mm.max(bay.place.width_mm - fan.x_mm);
+        fan::speed_m_s(fan.diameter_mm, fan.flow_m3_h, farthest)
+    };
+    let far_end_m_s = bay.tier.fans.iter().map(far).fold(0.0, f64::max);
+    let over = OverTrays {
+        t_c: day_c,
+        humidity,
+        speed_m_s: far_end_m_s,
+        wet: WET,
+    };
+    BayAir {
+        day_c,
+        humidity,
+        vpd_kpa: vpd_kpa(day_c, humidity),
+        dew_point_c: dew_point_c(day_c, humidity),
+        far_end_m_s,
+        mould: risk(over),
+    }
 }

@@ -70,12 +70,16 @@ pub enum Quantity {
     FlowM3H,
     /// A thermal conductivity in W/(m·K).
     ConductivityWMk,
+    /// A difference of vapour pressure in kPa.
+    PressureKpa,
+    /// A speed of air in m/s.
+    SpeedMS,
     /// A bare number.
     Plain,
 }
 
 impl Quantity {
-    const ALL: [Self; 26] = [
+    const ALL: [Self; 28] = [
         Self::LengthMm,
         Self::TemperatureC,
         Self::DifferenceK,
@@ -101,6 +105,8 @@ impl Quantity {
         Self::VolumeMl,
         Self::FlowM3H,
         Self::ConductivityWMk,
+        Self::PressureKpa,
+        Self::SpeedMS,
         Self::Plain,
     ];
 
@@ -132,6 +138,8 @@ impl Quantity {
             Self::VolumeMl => ("ml", 1.0, 0),
             Self::FlowM3H => ("m³/h", 1.0, 0),
             Self::ConductivityWMk => ("W/(m·K)", 1.0, 3),
+            Self::PressureKpa => ("kPa", 1.0, 2),
+            Self::SpeedMS => ("m/s", 1.0, 1),
             Self::Plain => ("", 1.0, 2),
         };
         ShownUnit {
@@ -201,6 +209,13 @@ impl Quantity {
                 decimals: 0,
                 step: 5.0,
             },
+            (Self::SpeedMS, UnitSystem::Us) => ShownUnit {
+                unit: "ft/min",
+                factor: FEET_PER_MIN_PER_M_S,
+                offset: 0.0,
+                decimals: 0,
+                step: 10.0,
+            },
             (Self::DifferenceK, UnitSystem::Metric) => ShownUnit {
                 unit: "°C",
                 ..self.si()
@@ -261,6 +276,9 @@ const KG_PER_POUND: f64 = 0.453_592_37;
 const ML_PER_US_FLUID_OUNCE: f64 = 231.0 * 16.387_064 / 128.0;
 /// A cubic foot is 12 cubed inches; 60 minutes in an hour.
 const M3_PER_H_PER_CFM: f64 = 60.0 * 0.304_8 * 0.304_8 * 0.304_8;
+
+/// Sixty seconds a minute, 304.8 mm a foot.
+const FEET_PER_MIN_PER_M_S: f64 = 60.0 / 0.304_8;
 
 /// Exact by definition: twelve inches.
 pub(crate) const MM_PER_FOOT: f64 = 12.0 * MM_PER_INCH;

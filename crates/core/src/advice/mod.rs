@@ -5,22 +5,30 @@
 
 mod bare_chipboard_under_water;
 mod built_in_the_room;
+mod dark_after_emergence;
 mod deck_over_rating;
 mod dome_does_not_fit;
+mod dome_too_long;
 mod hang_lamps;
 mod heavy_trays_high;
 mod lamp_blocks_trays;
 mod leaves_bleach;
 mod leaves_too_near;
 mod lights_in_quiet_hours;
+mod mat_cannot_reach;
+mod mat_covered;
+mod mat_in_a_sealed_box;
+mod mat_still_on;
 mod no_headroom;
 mod no_standing_room;
 mod nothing_comes_up;
 mod out_of_reach;
 mod places_overlap;
+mod probe_in_the_wrong_place;
 mod rack_over_rating;
-mod seedlings_stretch;
+mod root_zone_wrong;
 mod season_too_short;
+mod seedlings_stretch;
 mod storage_shades;
 mod tall_and_unbraced;
 mod too_little_light;
@@ -51,10 +59,14 @@ type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
 
 /// Judgements on a bay on a date.
 const ON_BAYS: &[OnBay] = &[
+    mat_covered::judge,
+    mat_in_a_sealed_box::judge,
+    dark_after_emergence::judge,
     leaves_too_near::judge,
     leaves_bleach::judge,
     deck_over_rating::judge,
     window_too_dark::judge,
+    root_zone_wrong::judge,
     wire_above_lamp::judge,
     dome_does_not_fit::judge,
     no_headroom::judge,
@@ -65,6 +77,10 @@ const ON_BAYS: &[OnBay] = &[
     seedlings_stretch::judge,
     lights_in_quiet_hours::judge,
     tray_elsewhere::judge,
+    dome_too_long::judge,
+    mat_still_on::judge,
+    mat_cannot_reach::judge,
+    probe_in_the_wrong_place::judge,
     trays_overhang::judge,
     lamp_blocks_trays::judge,
 ];

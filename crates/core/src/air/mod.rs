@@ -1,5 +1,6 @@
 //! The air around plants: humidity, what it takes up, and what grows on wet leaves in it.
 
+pub mod fan;
 pub mod mould;
 
 /// Pressure of saturated water vapour over water (over ice below 0 °C) at `t_c`, in Pa.

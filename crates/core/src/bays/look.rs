@@ -13,7 +13,6 @@ use super::sill::SillYear;
 use super::{
     Band, BayOnDay, BayView, Detail, Hang, PartOnDay, TrayOnDay, least_gap_mm, tallest_leaves,
 };
-use crate::growth::leaf_cover;
 use crate::light::bay::{BayField, Fields, Footprint};
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
@@ -22,10 +21,10 @@ use crate::light::start::Start;
 use crate::light::surfaces::{Cover, THROUGH_DOME, let_down, reflectance};
 use crate::load::DeckLoad;
 use crate::placement::{self, Standing};
-use crate::plan::SoundPlan;
+use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
-use crate::roots::{self, ChamberAir};
+use crate::roots::{self, ChamberAir, Whose};
 use crate::say;
 use crate::season::{self, SowingDates};
 use crate::site::plus_days;
@@ -41,6 +40,7 @@ pub struct Looker<'a, 'f> {
     detail: Detail,
     fits: Fits,
     remembered: &'f Fields,
+    warmth: roots::Memory,
     /// The field of a bay by what its deck sends back.
     fields: HashMap<(BayRef, u64), Rc<BayField>>,
 }
@@ -108,6 +108,7 @@ impl<'a, 'f> Looker<'a, 'f> {
             detail,
             fits: Fits::default(),
             remembered,
+            warmth: roots::Memory::default(),
             fields: HashMap::new(),
         }
     }
@@ -142,9 +143,11 @@ impl<'a, 'f> Looker<'a, 'f> {
                 })
             })
             .collect();
-        let wanted = bays.iter().any(|bay| self.detail.wants(bay));
+        let germinates = |s: &Standing<'_>| s.stage == Stage::Germinate;
+        let wanted = bays.iter().any(|bay| self.detail.wants(bay))
+            || standing.iter().flatten().any(germinates);
         let chamber = wanted
-            .then(|| roots::chamber_air(plan, place, &standing))
+            .then(|| roots::chamber_air(plan, place, &standing, &mut self.warmth))
             .flatten();
         bays.into_iter()
             .zip(standing)
@@ -154,7 +157,7 @@ impl<'a, 'f> Looker<'a, 'f> {
                 let besides = Besides {
                     trays_above,
                     from_above: from_above[i],
-                    chamber: chamber.as_ref().filter(|_| self.detail.wants(&bay)),
+                    chamber: chamber.as_ref(),
                 };
                 self.look_at(bay, date, standing, besides)
             })
@@ -237,24 +240,31 @@ impl<'a, 'f> Looker<'a, 'f> {
         let mut trays = self.trays(&standing, &part_lights, hours, date);
         let light = (!part_lights.is_empty())
             .then(|| self.light(&bay, date, &standing, &trays, &part_lights, detailed));
-        let roots = if detailed {
-            let ppfd: Vec<f64> = trays
-                .iter()
-                .map(|tray| {
-                    let cells = tray.parts.iter().flat_map(|part| &part.ppfd);
-                    let cells: Vec<f64> = cells.copied().collect();
-                    if burning {
-                        Spread::of(&cells).mean
-                    } else {
-                        0.0
-                    }
-                })
-                .collect();
-            let air = chamber.map(|chamber| &chamber.day);
-            roots::of_bay(self.plan, &bay, &standing, &ppfd, air)
-        } else {
-            Vec::new()
-        };
+        let ppfd: Vec<f64> = trays
+            .iter()
+            .map(|tray| {
+                let cells = tray.parts.iter().flat_map(|part| &part.ppfd);
+                let cells: Vec<f64> = cells.copied().collect();
+                if burning {
+                    Spread::of(&cells).mean
+                } else {
+                    0.0
+                }
+            })
+            .collect();
+        let roots = roots::of_bay(
+            self.plan,
+            &bay,
+            &standing,
+            &ppfd,
+            chamber.map(|chamber| &chamber.day),
+            if detailed {
+                Whose::All
+            } else {
+                Whose::Germinating
+            },
+            &mut self.warmth,
+        );
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -296,7 +306,9 @@ impl<'a, 'f> Looker<'a, 'f> {
             load: DeckLoad::of(bay.place, &standing),
             fits,
             roots,
-            chamber: chamber.cloned(),
+            air: (detailed && !bay.place.outdoors())
+                .then(|| roots::bay_air(self.plan, &bay, chamber.map(|chamber| &chamber.day))),
+            chamber: chamber.filter(|_| detailed).cloned(),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &self.plan.site),
             colour,
             sill: sill(&bay, &self.plan.site)
@@ -552,12 +564,7 @@ fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
     let share = |f: &Footprint| within(f.x_mm, w) * within(f.y_mm, d) / (w * d);
     let trays: f64 = standing.iter().map(|s| share(&s.footprint)).sum();
     let parts = standing.iter().flat_map(|s| &s.parts);
-    let leaves = parts.map(|part| {
-        let across = |edges: [f64; 2], cells: u32| (edges[1] - edges[0]) / f64::from(cells.max(1));
-        let cell_mm =
-            across(part.footprint.x_mm, part.grid.0).min(across(part.footprint.y_mm, part.grid.1));
-        share(&part.footprint) * leaf_cover(part.plant_height_mm, cell_mm)
-    });
+    let leaves = parts.map(|part| share(&part.footprint) * part.leaf_cover());
     let trays = trays.min(1.0);
     Cover {
         trays,

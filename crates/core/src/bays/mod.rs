@@ -20,7 +20,7 @@ use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef};
-use crate::roots::{ChamberAir, TrayRoots};
+use crate::roots::{BayAir, ChamberAir, TrayRoots};
 use crate::space::BayFit;
 use crate::words::{Statement, Why};
 
@@ -59,8 +59,11 @@ pub struct BayOnDay {
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
     pub hang: Option<Hang>,
-    /// The root zones of the trays here; empty outdoors, and when they were not asked for.
+    /// The root zones of the trays here; of those that germinate alone where the rest was not asked
+    /// for, and none outdoors.
     pub roots: Vec<TrayRoots>,
+    /// The air over the trays; `None` outdoors, and when it was not asked for.
+    pub air: Option<BayAir>,
     /// The air of the chamber that this is a shelf of; `None` elsewhere, and when it was not asked
     /// for.
     pub chamber: Option<ChamberAir>,

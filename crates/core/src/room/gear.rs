@@ -462,6 +462,21 @@ pub struct Mat {
     /// What its thermostat holds the root zone at, in °C; left out, the mat is always on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub thermostat_c: Option<f64>,
+    /// Where its thermostat's probe is; in the mix when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub probe: Option<MatProbe>,
+}
+
+/// Where the probe of a mat's thermostat is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum MatProbe {
+    /// In the mix, at root depth.
+    Mix,
+    /// Between mat and tray.
+    Mat,
+    /// In the air of the room.
+    Air,
 }
 
 impl Mat {

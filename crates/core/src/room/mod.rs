@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 
 pub use gear::{
     Ageing, Axis, Dimmer, Distribution, Face, Fan, LOWEST_FACE_MM, Lamp, LampFamily,
-    MOST_OVERHANG_MM, Mat, PhotometricType,
+    MOST_OVERHANG_MM, Mat, MatProbe, PhotometricType,
 };
 pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot, Window};
 pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};

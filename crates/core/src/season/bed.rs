@@ -52,6 +52,7 @@ impl<'a> Beds<'a> {
             free_sides: FREE_SIDES,
             domed: format.dome_height_mm.is_some() && !closed,
             ppfd: 0.0,
+            leaves: 0.0,
         };
         let chamber = self.chamber(bay.place_index);
         let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);

@@ -6,7 +6,7 @@ use super::transfer::Layer;
 use crate::containers::TrayFormat;
 use crate::light::bay::Footprint;
 use crate::room::place::Chamber;
-use crate::room::{Kind, Mat, Material, Place, Tier};
+use crate::room::{Kind, Mat, MatProbe, Material, Place, Tier};
 use crate::site::Site;
 
 /// Conducts so much, in W/(m·K).
@@ -52,12 +52,18 @@ pub struct TrayHere<'a> {
     pub domed: bool,
     /// PPFD on it while the lamps burn, in µmol/m²/s; 0 in the dark.
     pub ppfd: f64,
+    /// The share of it that leaves cover.
+    pub leaves: f64,
 }
 
+/// What leaves add to a mix's wetness when they cover all of it: they evaporate as a wet surface of
+/// so much more (our own estimate).
+const WETTER_BY_LEAVES: f64 = 0.4;
+
 /// Air of a room where the site does not say (our own estimate).
-const USUAL_HUMIDITY: f64 = 0.5;
+pub const USUAL_HUMIDITY: f64 = 0.5;
 /// Air among wet trays in a closed chamber (our own estimate).
-const CHAMBER_HUMIDITY: f64 = 0.9;
+pub const CHAMBER_HUMIDITY: f64 = 0.9;
 
 /// The root zone of a tray on tier `tier` of `place`; in a chamber with the air of `chamber`,
 /// which its mats warm already.
@@ -95,6 +101,7 @@ pub fn root_zone(
         },
         mix: Mix {
             depth_mm: tray.format.cell_depth_mm.max(5.0),
+            wetness: Mix::default().wetness + WETTER_BY_LEAVES * tray.leaves,
             ..Mix::default()
         },
         under: deck.into_iter().collect(),
@@ -106,11 +113,15 @@ pub fn root_zone(
             cover: cover.min(1.0),
         }),
         thermostat: mat
-            .and_then(|(mat, _)| mat.thermostat_c)
-            .map(|set_c| Thermostat {
+            .and_then(|(mat, _)| Some((mat.thermostat_c?, mat.probe)))
+            .map(|(set_c, probe)| Thermostat {
                 set_c,
                 hysteresis_k: 1.0,
-                probe: ProbeSpot::Mix,
+                probe: match probe {
+                    None | Some(MatProbe::Mix) => ProbeSpot::Mix,
+                    Some(MatProbe::Mat) => ProbeSpot::Mat,
+                    Some(MatProbe::Air) => ProbeSpot::Air,
+                },
                 dial_error_k: 0.0,
             }),
         dome: tray.domed,

@@ -487,6 +487,37 @@ export interface components {
              */
             high: number;
         };
+        /** @description The air over the trays of a bay. */
+        BayAir: {
+            /**
+             * Format: double
+             * @description Its temperature by day.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1.
+             */
+            humidity: number;
+            /**
+             * Format: double
+             * @description Vapour pressure deficit by day, in kPa.
+             */
+            vpd_kpa: number;
+            /**
+             * Format: double
+             * @description The temperature at which dew falls.
+             */
+            dew_point_c?: number | null;
+            /**
+             * Format: double
+             * @description The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
+             *     one.
+             */
+            far_end_m_s: number;
+            /** @description How likely mould and damping-off are there. */
+            mould: components["schemas"]["MouldRisk"];
+        };
         /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
         BayFit: components["schemas"]["DeckFit"] & {
             /**
@@ -611,8 +642,12 @@ export interface components {
             fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
-            /** @description The root zones of the trays here; empty outdoors, and when they were not asked for. */
+            /**
+             * @description The root zones of the trays here; of those that germinate alone where the rest was not asked
+             *     for, and none outdoors.
+             */
             roots: components["schemas"]["TrayRoots"][];
+            air?: components["schemas"]["BayAir"] | null;
             chamber?: components["schemas"]["ChamberAir"] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
@@ -1701,7 +1736,13 @@ export interface components {
              * @description What its thermostat holds the root zone at, in °C; left out, the mat is always on.
              */
             thermostat_c?: number | null;
+            probe?: components["schemas"]["MatProbe"] | null;
         };
+        /**
+         * @description Where the probe of a mat's thermostat is.
+         * @enum {string}
+         */
+        MatProbe: "mix" | "mat" | "air";
         /**
          * @description What a deck is made of.
          * @enum {string}
@@ -1785,6 +1826,11 @@ export interface components {
              */
             overcast: number;
         };
+        /**
+         * @description How likely mould and damping-off are.
+         * @enum {string}
+         */
+        MouldRisk: "low" | "raised" | "high";
         /** @description A plan to keep. */
         NewPlan: {
             /** @description The document. */
@@ -2181,7 +2227,7 @@ export interface components {
          * @description What a number measures, and so the unit it is held in.
          * @enum {string}
          */
-        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "plain";
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "pressure_kpa" | "speed_m_s" | "plain";
         /** @description What only a rack has. */
         Rack: {
             /**
@@ -3273,8 +3319,33 @@ export interface components {
             set_c?: number | null;
             /** @description Its temperatures. */
             day: components["schemas"]["RootZoneDay"];
+            /** @description What it drinks. */
+            water: components["schemas"]["TrayWater"];
             /** @description What is sown in it and comes up at these temperatures. */
             sown: components["schemas"]["SownRoots"][];
+        };
+        /** @description The water of a tray. */
+        TrayWater: {
+            /**
+             * Format: double
+             * @description What it gives off in a day.
+             */
+            uses_ml_d: number;
+            /**
+             * Format: double
+             * @description Days from well watered until it wants water again; `None` when that is over a month.
+             */
+            lasts_days?: number | null;
+            /**
+             * Format: double
+             * @description How deep it is filled from below.
+             */
+            fill_mm: number;
+            /**
+             * Format: double
+             * @description What goes in so deep; 0 where it has holes.
+             */
+            fill_ml: number;
         };
         /** @description One quantity in both systems. */
         UnitRow: {

@@ -4,6 +4,7 @@
   import { again, takeOut } from '../room/actions';
   import { bench } from '../workbench.svelte';
   import Adjusting from './Adjusting.svelte';
+  import BayAir from './BayAir.svelte';
   import ChamberAir from './ChamberAir.svelte';
   import CheckField from './CheckField.svelte';
   import ChoiceField from './ChoiceField.svelte';
@@ -301,9 +302,16 @@
   {/if}
 
   {#if bay.roots.length > 0}
-    <section aria-label="Root zone">
-      <h3 class="mb-1">Root zone</h3>
+    <section aria-label="Root zone and water">
+      <h3 class="mb-1">Root zone and water</h3>
       <RootZones roots={bay.roots} {germinating} />
+    </section>
+  {/if}
+
+  {#if bay.air && bay.trays.length > 0}
+    <section aria-label="Air">
+      <h3 class="mb-1">Air</h3>
+      <BayAir air={bay.air} />
     </section>
   {/if}
 

@@ -52,6 +52,7 @@
   };
   const lists: GearList[] = ['lamps', 'mats', 'fans'];
   const ways = { x: 'along the front', y: 'front to back' };
+  const probes = { mix: 'in the mix', mat: 'on the mat', air: 'in the air' };
   const words = $derived(bench.words);
 
   /** Only what is open is drawn: a dozen fields each would slow every drag. */
@@ -115,6 +116,19 @@
               choices={ways}
               onset={(along) =>
                 keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
+            />
+          {/if}
+          {#if list === 'mats' && read(item, 'thermostat_c') !== undefined}
+            {@const mat = item as Mat}
+            <ChoiceField
+              label="Its probe is"
+              value={mat.probe ?? 'mix'}
+              choices={probes}
+              onset={(probe) =>
+                keep(
+                  setOptional(`${path(list, i)}/probe`, probe, mat.probe != null),
+                  `probe of ${item.name}: ${probes[probe]}`,
+                )}
             />
           {/if}
           {#if list === 'lamps'}

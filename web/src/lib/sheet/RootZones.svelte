@@ -133,6 +133,17 @@
           </ul>
         {/if}
       {/if}
+      <p class="text-sm text-soft">
+        {#if r.water.lasts_days == null}
+          Well watered it holds out for weeks
+        {:else}
+          Gives off {words.number(r.water.uses_ml_d, 'volume_ml')} a day: well watered it holds out for
+          {words.number(r.water.lasts_days, 'days')}
+        {/if}{#if r.water.fill_ml > 0}; {words.number(r.water.fill_ml, 'volume_ml')} fill it {words.number(
+            r.water.fill_mm,
+            'length_mm',
+          )} deep from below{/if}
+      </p>
       {#if germinating.includes(r.tray)}
         {#each r.sown as sown (sown.sowing)}
           <p class="text-sm">{sown.name}: {words.say(sown.outcome.verdict)}.</p>

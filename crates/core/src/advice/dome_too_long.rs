@@ -1,0 +1,81 @@
+//! Triggers while a dome is on over seedlings that show: first it is vented, then it comes off.
+
+use super::{Finding, Severity};
+use crate::air::mould::{MouldRisk, OverTrays, risk};
+use crate::bays::BayView;
+use crate::say;
+use crate::site::days_between;
+use crate::units::Quantity;
+
+/// After so many days with seedlings under it a dome has been on too long (common practice, no
+/// source).
+const TOO_LONG_DAYS: i32 = 4;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let domed = view.standing.iter().filter(|s| s.domed);
+    let shown = domed.filter_map(|s| {
+        let first = s.parts.iter().filter_map(|part| part.dates.first).min()?;
+        (first <= view.date).then_some((s, first))
+    });
+    let (standing, first) = shown.min_by_key(|(_, first)| *first)?;
+    let roots = view.computed.roots.iter();
+    let mean_c = roots
+        .filter(|r| r.tray == standing.tray.id)
+        .map(|r| r.day.mean_c)
+        .next()
+        .unwrap_or(view.plan.site.air.day_c);
+    let under = OverTrays {
+        t_c: mean_c,
+        humidity: 1.0,
+        speed_m_s: 0.0,
+        wet: 1.0,
+    };
+    let long = days_between(first, view.date) >= TOO_LONG_DAYS;
+    let mouldy = risk(under) == MouldRisk::High;
+    Some(Finding {
+        trays: vec![standing.tray.id.clone()],
+        ..Finding::of_bay(
+            view,
+            "dome_too_long",
+            if long && mouldy {
+                Severity::Conflict
+            } else {
+                Severity::Advice
+            },
+            if long {
+                say!("Take the dome off {tray}", tray = &standing.tray.name)
+            } else {
+                say!("Vent the dome of {tray}", tray = &standing.tray.name)
+            },
+            say!(
+                "Its first seedlings show since {first}: at a quarter up the dome is vented, when all are up it comes off, and light comes on at once. Still, wet air of {mean} under it is mould's weather.",
+                first = first,
+                mean = Quantity::TemperatureC.of(mean_c),
+            ),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::testing::{judged, kettle_fen};
+    use super::judge;
+    use crate::advice::Severity;
+    use crate::season;
+    use crate::site::plus_days;
+
+    #[test]
+    fn a_dome_is_vented_when_the_first_show() {
+        let plan = kettle_fen(|_| ());
+        let dates = season::dates(&plan);
+        let pepper = dates.iter().find(|d| d.sowing == "pepper").unwrap();
+        let first = pepper.first.unwrap();
+        assert_eq!(judged(&plan, 2, plus_days(first, -1), judge), None);
+        let finding = judged(&plan, 2, first, judge).expect("a finding");
+        assert_eq!(finding.severity, Severity::Advice);
+        assert!(finding.headline.to_string().starts_with("Vent the dome"));
+        // All are up: it is off.
+        let up = pepper.emerge.unwrap();
+        assert_eq!(judged(&plan, 2, plus_days(up, 3), judge), None);
+    }
+}
