@@ -62,6 +62,11 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "assess_season")?,
         ),
         (
+            "root zones by the hour of 60 trays over 120 days",
+            "100 ms",
+            median(&core, "warmth_season")?,
+        ),
+        (
             "drag a lamp: input to new figures on screen, median",
             "100 ms",
             ms("drag_ms")?,

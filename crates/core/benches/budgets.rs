@@ -12,6 +12,7 @@ use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
 use sunrise_core::light::falloff::{Falloff, Spread, light_at};
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
 use sunrise_core::room::BayRef;
+use sunrise_core::warmth::root_zone::RootZone;
 use sunrise_core::{assess, assess_again};
 
 fn main() {
@@ -162,4 +163,49 @@ fn assess_drag(bencher: divan::Bencher) {
 fn assess_season(bencher: divan::Bencher) {
     let plan = demo();
     bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Outline));
+}
+
+/// The root zones of 60 trays by the hour over 120 days: each germinates under a dome on a mat of
+/// its own, and then grows in more light every fortnight. A day like the last is not reckoned anew.
+#[divan::bench]
+fn warmth_season(bencher: divan::Bencher) {
+    let set_up = |tray: i32, step: i32| -> RootZone {
+        let germinates = step == 0;
+        let mut question = serde_json::json!({
+            "air": {"day_c": 18, "night_c": 15, "humidity": 0.45},
+            "tray": {"length_mm": 540, "width_mm": 280, "free_sides": f64::from(tray % 5) / 5.0},
+            "mix": {"depth_mm": 50 + tray % 7, "wetness": 0.4},
+            "dome": germinates,
+        });
+        if germinates {
+            question["mat"] = serde_json::json!({
+                "watts": 18, "length_mm": 510, "width_mm": 240, "cover": 0.5 + f64::from(tray) / 120.0
+            });
+            question["thermostat"] = serde_json::json!({"set_c": 22 + tray % 5});
+        } else {
+            question["light"] =
+                serde_json::json!({"ppfd": 100 + 25 * step, "from_h": 6, "hours": 16});
+        }
+        serde_json::from_value(question).expect("it reads")
+    };
+    let set_ups: Vec<Vec<RootZone>> = (0..60)
+        .map(|tray| (0..9).map(|step| set_up(tray, step)).collect())
+        .collect();
+    bencher.bench(|| {
+        let mut sum = 0.0;
+        for steps in black_box(&set_ups) {
+            let mut known: Option<(usize, Vec<f64>)> = None;
+            for day in 0..120 {
+                let step = usize::div_ceil(day, 14);
+                if known.as_ref().is_none_or(|(at, _)| *at != step) {
+                    let day = steps[step.min(8)].day().expect("it is without fault");
+                    known = Some((step, day.root_zone_c));
+                }
+                sum += known
+                    .as_ref()
+                    .map_or(0.0, |(_, hours)| hours.iter().sum::<f64>());
+            }
+        }
+        sum
+    });
 }

@@ -55,6 +55,33 @@ fn calc_light_reads_a_scene_and_prints_lux() {
 }
 
 #[test]
+fn calc_reckons_warmth_and_emergence() {
+    for (model, question, field) in [
+        (
+            "root-zone",
+            r#"{"air": {"day_c": 18, "night_c": 15}, "tray": {"length_mm": 540, "width_mm": 280}}"#,
+            "mean_c",
+        ),
+        (
+            "chamber",
+            r#"{"width_mm": 600, "depth_mm": 500, "height_mm": 900, "shelves_mm": [50],
+                "walls": [{"thickness_mm": 40, "conductivity_w_mk": 0.04}], "day_c": 18, "night_c": 15}"#,
+            "walls_w_k",
+        ),
+        (
+            "emergence",
+            r#"{"crop": "pea", "root_zone_c": [15, 20]}"#,
+            "half_days",
+        ),
+    ] {
+        let output = run(&["calc", model], question);
+        assert!(output.status.success(), "{model}");
+        let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+        assert!(answer[field].as_f64().unwrap() > 1.0, "{model}: {answer}");
+    }
+}
+
+#[test]
 fn faults_are_said_on_standard_error_and_fail() {
     for (arguments, input, says) in [
         (vec!["calc", "light"], "{", "EOF"),

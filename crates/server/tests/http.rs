@@ -227,10 +227,7 @@ fn the_interface_describes_itself() {
     let document = server.get("/api/openapi.json").json();
     assert!(document["paths"].as_object().unwrap().len() >= 10);
     assert_eq!(server.get("/healthz").json()["status"], "ok");
-    assert_eq!(
-        server.get("/api/crops").json().as_array().unwrap().len(),
-        12
-    );
+    assert!(server.get("/api/crops").json().as_array().unwrap().len() >= 94);
 }
 
 #[test]
@@ -296,4 +293,62 @@ fn packing_is_reckoned_alone() {
     assert_eq!(refused.status, 422);
     assert_eq!(refused.json()["faults"][0]["path"], "/deck/width_mm");
     assert_eq!(refused.json()["faults"][1]["path"], "/sizes");
+}
+
+#[test]
+fn warmth_is_reckoned_alone_and_impossible_physics_refused() {
+    let (_data, server) = server();
+    let ask = |model: &str, question: &Value| {
+        server.send("POST", &format!("/api/calc/{model}"), &question.to_string())
+    };
+    let root_zone = json!({
+        "air": {"day_c": 18, "night_c": 15}, "tray": {"length_mm": 540, "width_mm": 280},
+        "mat": {"watts": 18, "length_mm": 510, "width_mm": 240}, "dome": true
+    });
+    let day = ask("root-zone", &root_zone).json();
+    assert_eq!(day["root_zone_c"].as_array().unwrap().len(), 24);
+    assert!(day["lift_k"].as_f64().unwrap() > 5.0);
+    let mut hot = root_zone;
+    hot["mat"]["watts"] = json!(5000);
+    let refused = ask("root-zone", &hot);
+    assert_eq!(refused.status, 422);
+    assert_eq!(refused.json()["faults"][0]["path"], "/mat/watts");
+
+    let chamber = json!({
+        "width_mm": 600, "depth_mm": 500, "height_mm": 1500, "shelves_mm": [100, 800],
+        "walls": [{"thickness_mm": 40, "conductivity_w_mk": 0.04}],
+        "day_c": 18, "night_c": 15, "heaters": [{"watts": 40, "at_mm": 50}]
+    });
+    let day = ask("chamber", &chamber).json();
+    assert_eq!(day["shelves"].as_array().unwrap().len(), 2);
+    let mut thin = chamber;
+    thin["walls"][0]["conductivity_w_mk"] = json!(-1);
+    assert_eq!(ask("chamber", &thin).status, 422);
+
+    let emergence = ask("emergence", &json!({"crop": "tomato", "root_zone_c": [25]})).json();
+    assert!((emergence["half_days"].as_f64().unwrap() - 5.9).abs() < 1e-9);
+    let unknown = ask(
+        "emergence",
+        &json!({"crop": "triffid", "root_zone_c": [25]}),
+    );
+    assert_eq!(unknown.json()["faults"][0]["path"], "/crop");
+}
+
+#[test]
+fn a_lux_meter_is_held_to_a_plan_without_keeping_anything() {
+    let (_data, server) = server();
+    let ask = |lux: Value, x_mm: f64| {
+        let probe = json!({"bay": {"place": "door", "tier": "t2"}, "date": "2027-04-09",
+            "x_mm": x_mm, "y_mm": 250, "lux": lux});
+        let body = json!({"plan": demo(), "probe": probe}).to_string();
+        server.send("POST", "/api/probe", &body)
+    };
+    let probed = ask(Value::Null, 400.0).json();
+    let lux = probed["lux"].as_f64().unwrap();
+    assert!(lux > 5000.0 && probed["reading"].is_null());
+    let read = ask(json!(0.7 * lux), 400.0).json();
+    assert!((read["reading"]["ratio"].as_f64().unwrap() - 0.7).abs() < 1e-9);
+    assert!(read["reading"]["fix"]["patch"].as_array().unwrap().len() >= 4);
+    assert_eq!(ask(json!(-5), -1.0).status, 422);
+    assert_eq!(server.get("/api/plans/1").json()["revision"], 1);
 }

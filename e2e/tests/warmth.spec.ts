@@ -1,0 +1,70 @@
+// Warmth: root zones by the hour, the chamber shelf by shelf, and what to do about both.
+import type { Page } from '@playwright/test';
+import { expect, test, type App } from '../app.ts';
+
+async function open(page: Page, app: App, bay: string, day: string) {
+  await page.goto(`${app.url}/?on=${day}&bay=${bay}`);
+  await expect(page.getByTestId('roots')).toBeVisible();
+}
+
+test('root zones tell warmth, water and when seedlings show', async ({ page, app }) => {
+  await open(page, app, 'door/t3', '2027-03-20');
+  const roots = page.getByTestId('roots');
+  await expect(roots).toContainText(/Pe2 2[56](\.\d)?\s°C on the mean/);
+  await expect(roots).toContainText('on for 88% of the day');
+  await expect(roots).toContainText(/Lantern Row: The first show after \d/);
+  await expect(roots).toContainText('It does not reach the 26');
+  await expect(
+    page.getByRole('img', { name: /Root-zone temperature through the day/ }),
+  ).toBeVisible();
+  await expect(page.getByTestId('air')).toContainText('kPa');
+  await expect(
+    page.getByRole('heading', { name: 'Lay 20 mm of foam under the mat' }),
+  ).toBeVisible();
+});
+
+test('a probe in the air is found, and put right with one click', async ({ page, app }) => {
+  await open(page, app, 'door/t3', '2027-03-20');
+  const gear = page.getByRole('region', { name: 'Gear' });
+  await gear.getByText('heat mat with thermostat').click();
+  await gear.getByLabel('Its probe is').selectOption('in the air');
+  await expect(
+    page.getByRole('heading', { name: 'Push the probe of the thermostat into the mix' }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'It is in the mix now' }).click();
+  const mat = async () =>
+    (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan.places[0].tiers[2]
+      .mats[0];
+  await expect.poll(async () => (await mat()).probe).toBe('mix');
+  await expect(gear.getByLabel('Its probe is')).toHaveValue('mix');
+});
+
+test('a chamber is warmer on top, and another setting moves all shelves', async ({ page, app }) => {
+  await open(page, app, 'cabinet/t2', '2027-03-20');
+  const chamber = page.getByTestId('chamber');
+  await expect(chamber).toContainText('Shelf 6');
+  await expect(page.getByTestId('chamber-day')).toContainText('kWh a day');
+  const shelves = async () => {
+    const name = await page
+      .getByRole('img', { name: /Air of the chamber/ })
+      .getAttribute('aria-label');
+    return [...name!.matchAll(/([\d.]+)\s°C/g)].map((match) => Number(match[1]));
+  };
+  const before = await shelves();
+  expect(before).toHaveLength(6);
+  expect(before[5]).toBeGreaterThan(before[0]!);
+  await page.goto(`${app.url}/?on=2027-03-20&bay=cabinet/t1`);
+  const gear = page.getByRole('region', { name: 'Gear' });
+  await gear.getByText('heat mat with thermostat').click();
+  await gear.getByLabel('Thermostat').fill('25');
+  await gear.getByLabel('Thermostat').press('Enter');
+  await expect.poll(async () => (await shelves())[3]).toBeGreaterThan(before[3]! + 2);
+});
+
+test('dates say what root zone they were reckoned with', async ({ page, app }) => {
+  await page.goto(`${app.url}/setup?on=2027-04-09`);
+  await expect(page.getByText('Lettuce, Green Quilt')).toBeVisible();
+  const parsley = page.getByRole('row', { name: /Parsley/ });
+  await parsley.getByRole('button', { name: 'Why this day it shows?' }).click();
+  await expect(page.getByText(/half are up .* with the root zone at 2\d/)).toBeVisible();
+});
