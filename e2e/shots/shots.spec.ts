@@ -43,6 +43,19 @@ const SHOTS = [
     see: 'What fits',
   },
   {
+    name: 'bay-warmth',
+    path: '/?on=2027-03-20&bay=door/t3',
+    size: DESK,
+    ground: 'light',
+    see: 'Root zone and water',
+  },
+  {
+    name: 'chamber',
+    path: '/?on=2027-03-20&bay=cabinet/t2',
+    size: DESK,
+    ground: 'light',
+  },
+  {
     name: 'window-year',
     path: '/?on=2027-04-09&bay=window/t1',
     size: DESK,

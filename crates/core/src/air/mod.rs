@@ -28,6 +28,13 @@ pub fn saturation_pressure_pa(t_c: f64) -> f64 {
     ln.exp()
 }
 
+/// By what share saturation pressure rises with a degree at `t_c`, in 1/K.
+///
+/// Source: the derivative of Magnus's formula, 17.27 t / (237.3 + t) (from memory).
+pub fn saturation_slope_per_k(t_c: f64) -> f64 {
+    17.27 * 237.3 / (237.3 + t_c).powi(2)
+}
+
 /// How much more vapour the air could hold at `t_c` and relative humidity `humidity` (0 to 1), in
 /// kPa: the vapour pressure deficit.
 ///

@@ -11,7 +11,7 @@ use super::transfer::{
     AIR_LAYER_UP_M2K_W, Layer, SURFACE_ACROSS_M2K_W, SURFACE_DOWN_M2K_W, SURFACE_UP_M2K_W, air_at,
     resistance_m2k_w,
 };
-use crate::air::saturation_pressure_pa;
+use crate::air::{saturation_pressure_pa, saturation_slope_per_k};
 use crate::daytime::{Burning, DAY_H};
 use crate::fault::{Fault, Faults, Pointer};
 use crate::say;
@@ -240,8 +240,6 @@ const LEVELS: usize = 5;
 const ROOTS: usize = 1 + LEVELS / 2;
 /// The mat's level and the mix's.
 const NODES: usize = LEVELS + 1;
-const STEP_S: f64 = 60.0;
-const STEPS_PER_DAY: usize = 1440;
 
 /// The column as a network of conductances, per m² of tray.
 struct Column {
@@ -273,6 +271,15 @@ impl RootZone {
             day.helps = self.helps(&day);
         }
         Ok(day)
+    }
+
+    /// Steps of five minutes; of two where a thermostat switches.
+    fn steps_per_hour(&self) -> usize {
+        if self.thermostat.is_some() { 30 } else { 12 }
+    }
+
+    fn step_s(&self) -> f64 {
+        3600.0 / self.steps_per_hour() as f64
     }
 
     fn column(&self) -> Column {
@@ -328,17 +335,21 @@ impl RootZone {
 
     fn run(&self) -> RootZoneDay {
         let column = self.column();
-        let mut state = State::cold(&column, (self.air.day_c + self.air.night_c) / 2.0);
+        let mut state = self.settled(&column);
         let warm_up_h = self.warm_up_h(&column);
-        const MOST_DAYS: usize = 20;
-        const SAME_K: f64 = 0.005;
-        let mut before = [f64::INFINITY; 24];
+        const MOST_DAYS: usize = 6;
+        const SAME_K: f64 = 0.02;
+        let mut before: Option<RootZoneDay> = None;
         let mut day = None;
         for _ in 0..MOST_DAYS {
             let run = self.one_day(&column, &mut state);
-            let differs = |(a, b): (&f64, &f64)| (a - b).abs() > SAME_K;
-            let same = !run.root_zone_c.iter().zip(&before).any(differs);
-            before.copy_from_slice(&run.root_zone_c);
+            let near = |a: f64, b: f64| (a - b).abs() < SAME_K;
+            // A thermostat's beat shifts from day to day; its mean does not.
+            let same = before.as_ref().is_some_and(|last| {
+                near(run.mean_c, last.mean_c)
+                    && (self.thermostat.is_some() || near(run.root_zone_c[0], last.root_zone_c[0]))
+            });
+            before = Some(run.clone());
             day = Some(run);
             if same {
                 break;
@@ -361,9 +372,11 @@ impl RootZone {
         let (mut hours, mut surface, mut mat) = (Vec::new(), Vec::new(), Vec::new());
         let (mut sum, mut least, mut most) = (0.0, f64::INFINITY, f64::NEG_INFINITY);
         let mut flows = Flows::default();
-        for step in 0..STEPS_PER_DAY {
-            let hour = step as f64 * STEP_S / 3600.0;
-            if step.is_multiple_of(60) {
+        let per_hour = self.steps_per_hour();
+        let steps = 24 * per_hour;
+        for step in 0..steps {
+            let hour = step as f64 / per_hour as f64;
+            if step.is_multiple_of(per_hour) {
                 hours.push(state.at[ROOTS]);
                 surface.push(state.at[NODES - 1]);
                 mat.push(state.at[0]);
@@ -375,8 +388,8 @@ impl RootZone {
             most = most.max(roots);
         }
         let air = (self.air.day_c + self.air.night_c) / 2.0;
-        let mean_c = sum / STEPS_PER_DAY as f64;
-        let duty = flows.on_s / (STEPS_PER_DAY as f64 * STEP_S);
+        let mean_c = sum / steps as f64;
+        let duty = flows.on_s / (DAY_H * 3600.0);
         let area = area_m2(self.tray.length_mm, self.tray.width_mm);
         RootZoneDay {
             root_zone_c: hours,
@@ -406,8 +419,9 @@ impl RootZone {
         let mut state = State::cold(&column, self.air.night_c);
         let mut flows = Flows::default();
         let each = (0..hours).map(|hour| {
-            for minute in 0..60 {
-                let hour = (hour as f64 + f64::from(minute) / 60.0).rem_euclid(DAY_H);
+            for step in 0..self.steps_per_hour() {
+                let hour = hour as f64 + step as f64 / self.steps_per_hour() as f64;
+                let hour = hour.rem_euclid(DAY_H);
                 self.step(&column, &mut state, hour, &mut flows);
             }
             state.at[ROOTS]
@@ -415,11 +429,12 @@ impl RootZone {
         Ok(each.collect())
     }
 
-    /// One minute on. A thermostat that switches within it splits it there.
+    /// A step on. A thermostat that switches within it splits it there.
     fn step(&self, column: &Column, state: &mut State, hour: f64, flows: &mut Flows) {
+        let step_s = self.step_s();
         let before = *state;
         let mut own = Flows::default();
-        self.go(column, state, hour, STEP_S, &mut own);
+        self.go(column, state, hour, step_s, &mut own);
         let Some(thermostat) = self.thermostat else {
             flows.add(own);
             return;
@@ -431,7 +446,7 @@ impl RootZone {
         };
         let [on_c, off_c] = thermostat.switches_c();
         let from = probe(&before, hour);
-        let to = probe(state, hour + STEP_S / 3600.0);
+        let to = probe(state, hour + step_s / 3600.0);
         let crosses = if before.on { to >= off_c } else { to <= on_c };
         if !crosses {
             flows.add(own);
@@ -444,14 +459,14 @@ impl RootZone {
             ((at_c - from) / (to - from)).clamp(0.0, 1.0)
         };
         *state = before;
-        let first_s = share * STEP_S;
+        let first_s = share * step_s;
         if first_s > 0.0 {
             self.go(column, state, hour, first_s, flows);
         }
         state.on = !before.on;
-        if first_s < STEP_S {
+        if first_s < step_s {
             let hour = hour + first_s / 3600.0;
-            self.go(column, state, hour, STEP_S - first_s, flows);
+            self.go(column, state, hour, step_s - first_s, flows);
         }
     }
 
@@ -459,21 +474,71 @@ impl RootZone {
         air_at(self.air.day_c, self.air.night_c, hour)
     }
 
-    /// `seconds` on from `hour`, by the implicit rule.
+    /// `seconds` on from `hour`.
     fn go(&self, column: &Column, state: &mut State, hour: f64, seconds: f64, flows: &mut Flows) {
         let air = self.air_c(hour + seconds / 3600.0);
         let lit = self
             .light
             .filter(|light| Burning::new(light.from_h, light.hours).at(hour));
         let light_w_m2 = lit.map_or(0.0, |light| light.ppfd * J_PER_UMOL * ABSORBED);
+        self.advance(column, state, [air, light_w_m2], seconds, flows);
+    }
+
+    /// As warm as it would be if the mean day went on for ever: a good place to begin.
+    fn settled(&self, column: &Column) -> State {
+        let air = (self.air.day_c + self.air.night_c) / 2.0;
+        let light = self.light.map_or(0.0, |light| {
+            light.ppfd * J_PER_UMOL * ABSORBED * light.hours / DAY_H
+        });
+        let at = |on: bool| {
+            let mut state = State::cold(column, air);
+            state.on = on;
+            // Evaporation is no straight line: a few steps without end settle it.
+            const FOR_EVER_S: f64 = 1e9;
+            for _ in 0..4 {
+                self.advance(
+                    column,
+                    &mut state,
+                    [air, light],
+                    FOR_EVER_S,
+                    &mut Flows::default(),
+                );
+            }
+            state
+        };
+        let mut on = at(column.mat_w_m2 > 0.0);
+        if let Some(thermostat) = self.thermostat {
+            let off = at(false);
+            let rise = on.at[ROOTS] - off.at[ROOTS];
+            let wanted = thermostat.set_c + thermostat.dial_error_k - off.at[ROOTS];
+            let share = (wanted / rise.max(0.01)).clamp(0.0, 1.0);
+            for (c, off) in on.at.iter_mut().zip(off.at) {
+                *c = off + share * (*c - off);
+            }
+        }
+        on
+    }
+
+    /// `seconds` on in still air of so many °C and so much light in W/m², by the implicit rule.
+    fn advance(
+        &self,
+        column: &Column,
+        state: &mut State,
+        [air, light_w_m2]: [f64; 2],
+        seconds: f64,
+        flows: &mut Flows,
+    ) {
         let surface = state.at[NODES - 1];
         // Evaporation along its tangent at the last surface temperature.
-        let vapour = self.air.humidity * saturation_pressure_pa(air);
-        const NEAR_K: f64 = 0.1;
-        let saturated = saturation_pressure_pa(surface);
-        let slope = (saturation_pressure_pa(surface + NEAR_K) - saturated) / NEAR_K;
-        let tangent = column.evaporates * slope;
-        let evaporation = column.evaporates * (saturated - vapour);
+        let (tangent, evaporation) = if column.evaporates > 0.0 {
+            let vapour = self.air.humidity * saturation_pressure_pa(air);
+            let saturated = saturation_pressure_pa(surface);
+            let slope = saturated * saturation_slope_per_k(surface);
+            let over = saturated - vapour;
+            (column.evaporates * slope, column.evaporates * over)
+        } else {
+            (0.0, 0.0)
+        };
 
         let below = self.warm_surface_c.unwrap_or(air);
         let mut diagonal = [0.0; NODES];
@@ -526,21 +591,18 @@ impl RootZone {
         let wanted = match &self.thermostat {
             Some(thermostat) if thermostat.probe == ProbeSpot::Mix => thermostat.switches_c()[1],
             _ => {
-                let mut warm = State::cold(column, self.air.night_c);
-                let mut top = f64::NEG_INFINITY;
-                for _ in 0..3 {
-                    top = always.one_day(column, &mut warm).mean_c;
-                }
+                let top = always.settled(column).at[ROOTS];
                 self.air.night_c + 0.9 * (top - self.air.night_c)
             }
         };
-        (0..MOST_H * 60)
-            .find(|minute| {
-                let hour = COLDEST_H + *minute as f64 / 60.0;
+        let per_hour = always.steps_per_hour() as f64;
+        (0..MOST_H * always.steps_per_hour())
+            .find(|step| {
+                let hour = COLDEST_H + *step as f64 / per_hour;
                 always.step(column, &mut state, hour.rem_euclid(DAY_H), &mut flows);
                 state.at[ROOTS] >= wanted
             })
-            .map(|minute| (minute + 1) as f64 / 60.0)
+            .map(|step| (step + 1) as f64 / per_hour)
     }
 
     /// What would bring a root zone that stays too cool nearer to its thermostat's setting.
