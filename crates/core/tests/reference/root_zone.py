@@ -1,6 +1,6 @@
 """Root zones by a general solver of differential equations: writes root_zone.json.
 
-The network is the one of core/src/warmth/root_zone.rs, written down independently: a level for the
+The network is the one of core/src/warmth/root_zone/, written down independently: a level for the
 mat and five in the mix. scipy's LSODA integrates it in continuous time; events switch the
 thermostat. Run it with scipy 1.x: python root_zone.py > root_zone.json
 """
