@@ -12,32 +12,11 @@ use crate::plan::{SoundPlan, Stage};
 use crate::room::{Bay, Fan, Mat, Place};
 use crate::say;
 use crate::units::Quantity;
-use crate::warmth::chamber::{ChamberDay, ChamberSetUp};
+use crate::warmth::chamber::ChamberDay;
 use crate::warmth::placed::{self, Inside, TrayHere, cover, mat_under};
-use crate::warmth::root_zone::{RootZone, RootZoneDay};
+use crate::warmth::root_zone::RootZoneDay;
 use crate::water::TrayWater;
 use crate::words::{OWN_ESTIMATE, Why};
-
-/// Root zones and chambers that were reckoned before: most days are like the one before.
-#[derive(Debug, Default)]
-pub struct Memory {
-    zones: Vec<(RootZone, Option<RootZoneDay>)>,
-    chambers: Vec<(ChamberSetUp, Option<ChamberDay>)>,
-}
-
-/// The answer to `question`, from `known` where it was asked before.
-fn recall<Q: PartialEq, A: Clone>(
-    known: &mut Vec<(Q, A)>,
-    question: Q,
-    reckon: impl Fn(&Q) -> A,
-) -> A {
-    if let Some((_, answer)) = known.iter().find(|(asked, _)| *asked == question) {
-        return answer.clone();
-    }
-    let answer = reckon(&question);
-    known.push((question, answer.clone()));
-    answer
-}
 
 /// The root zone of a tray on a day.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -137,7 +116,6 @@ pub fn of_bay(
     ppfd: &[f64],
     chamber: Option<&ChamberDay>,
     whose: Whose,
-    memory: &mut Memory,
 ) -> Vec<TrayRoots> {
     if bay.place.outdoors() {
         return Vec::new();
@@ -147,7 +125,7 @@ pub fn of_bay(
     each.filter_map(|(i, s)| {
         let light = ppfd.get(i).copied().unwrap_or(0.0);
         let light = (light / LIGHT_STEP).round() * LIGHT_STEP;
-        of_tray(plan, bay, s, standing, light, chamber, memory)
+        of_tray(plan, bay, s, standing, light, chamber)
     })
     .collect()
 }
@@ -159,7 +137,6 @@ fn of_tray(
     standing: &[Standing<'_>],
     ppfd: f64,
     chamber: Option<&ChamberDay>,
-    memory: &mut Memory,
 ) -> Option<TrayRoots> {
     let mat = mat_under(bay.tier, &own.footprint)
         .filter(|(mat, _)| chamber.is_none() && plugged_in(mat, standing));
@@ -175,7 +152,7 @@ fn of_tray(
     let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);
     // A plan may hold what no thermostat or mat is like; then there is nothing to show.
     let set_c = set_up.thermostat.map(|thermostat| thermostat.set_c);
-    let day = recall(&mut memory.zones, set_up, |zone| zone.day().ok())?;
+    let day = placed::zone_day(set_up)?;
     let sown = own.parts.iter().map(|part| {
         let crop = plan.crop(part.sowing);
         SownRoots {
@@ -201,7 +178,6 @@ pub fn chamber_air(
     plan: &SoundPlan,
     place: &Place,
     standing: &[Vec<Standing<'_>>],
-    memory: &mut Memory,
 ) -> Option<ChamberAir> {
     let all = || standing.iter().flatten();
     let inside = Inside {
@@ -214,7 +190,7 @@ pub fn chamber_air(
     };
     let set_up = placed::chamber(&plan.site, place, &inside)?;
     let probe_mm = set_up.thermostat.map(|thermostat| thermostat.probe_at_mm);
-    let day = recall(&mut memory.chambers, set_up, |set_up| set_up.day().ok())?;
+    let day = placed::chamber_day(set_up)?;
     let crops: Vec<_> = {
         let mut ids: Vec<&str> = plan.sowings.iter().map(|s| s.crop.as_str()).collect();
         ids.sort_unstable();

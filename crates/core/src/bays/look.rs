@@ -40,7 +40,6 @@ pub struct Looker<'a, 'f> {
     detail: Detail,
     fits: Fits,
     remembered: &'f Fields,
-    warmth: roots::Memory,
     /// The field of a bay by what its deck sends back.
     fields: HashMap<(BayRef, u64), Rc<BayField>>,
 }
@@ -108,7 +107,6 @@ impl<'a, 'f> Looker<'a, 'f> {
             detail,
             fits: Fits::default(),
             remembered,
-            warmth: roots::Memory::default(),
             fields: HashMap::new(),
         }
     }
@@ -147,7 +145,7 @@ impl<'a, 'f> Looker<'a, 'f> {
         let wanted = bays.iter().any(|bay| self.detail.wants(bay))
             || standing.iter().flatten().any(germinates);
         let chamber = wanted
-            .then(|| roots::chamber_air(plan, place, &standing, &mut self.warmth))
+            .then(|| roots::chamber_air(plan, place, &standing))
             .flatten();
         bays.into_iter()
             .zip(standing)
@@ -263,7 +261,6 @@ impl<'a, 'f> Looker<'a, 'f> {
             } else {
                 Whose::Germinating
             },
-            &mut self.warmth,
         );
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {

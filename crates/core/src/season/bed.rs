@@ -56,7 +56,7 @@ impl<'a> Beds<'a> {
         };
         let chamber = self.chamber(bay.place_index);
         let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);
-        Some(set_up.day().ok()?.root_zone_c)
+        Some(placed::zone_day(set_up)?.root_zone_c)
     }
 
     /// A chamber with its mats on and its lamps off.
@@ -74,7 +74,7 @@ impl<'a> Beds<'a> {
                 heated: true,
                 wet_kg: AT_ONCE * trays.map(|tray| plan.format(tray).wet_kg).sum::<f64>(),
             };
-            placed::chamber(&plan.site, place, &inside)?.day().ok()
+            placed::chamber_day(placed::chamber(&plan.site, place, &inside)?)
         };
         self.chambers
             .entry(place_index)

@@ -6,5 +6,6 @@
 
 pub mod chamber;
 pub mod placed;
+mod remembered;
 pub mod root_zone;
 pub mod transfer;

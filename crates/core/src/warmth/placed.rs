@@ -1,7 +1,10 @@
 //! Trays and chambers of a room as the solvers take them.
 
 use super::chamber::{AirThermostat, ChamberDay, ChamberLamp, ChamberSetUp, Heater, VentSlot};
-use super::root_zone::{HeatMat, Light, Mix, ProbeSpot, RoomAir, RootZone, Thermostat, TrayBox};
+use super::remembered::Remembered;
+use super::root_zone::{
+    HeatMat, Light, Mix, ProbeSpot, RoomAir, RootZone, RootZoneDay, Thermostat, TrayBox,
+};
 use super::transfer::Layer;
 use crate::containers::TrayFormat;
 use crate::light::bay::Footprint;
@@ -131,6 +134,18 @@ pub fn root_zone(
             hours: burning.hours,
         }),
     }
+}
+
+/// The day of a root zone; `None` where its figures are none that physics allows.
+pub fn zone_day(zone: RootZone) -> Option<RootZoneDay> {
+    static KNOWN: Remembered<RootZone, Option<RootZoneDay>> = Remembered::new();
+    KNOWN.ask(zone, |zone| zone.day().ok())
+}
+
+/// The day of a chamber; `None` where its figures are none that physics allows.
+pub fn chamber_day(set_up: ChamberSetUp) -> Option<ChamberDay> {
+    static KNOWN: Remembered<ChamberSetUp, Option<ChamberDay>> = Remembered::new();
+    KNOWN.ask(set_up, |set_up| set_up.day().ok())
 }
 
 /// What goes on in a chamber.
