@@ -125,7 +125,15 @@ pub fn of_bay(
     each.filter_map(|(i, s)| {
         let light = ppfd.get(i).copied().unwrap_or(0.0);
         let light = (light / LIGHT_STEP).round() * LIGHT_STEP;
-        of_tray(plan, bay, s, standing, light, chamber)
+        let mut roots = of_tray(plan, bay, s, standing, light, chamber)?;
+        if whose == Whose::Germinating {
+            // Its hours are for its own sheet: every bay's would swell the answer.
+            let day = &mut roots.day;
+            for hours in [&mut day.root_zone_c, &mut day.surface_c, &mut day.mat_c] {
+                hours.clear();
+            }
+        }
+        Some(roots)
     })
     .collect()
 }

@@ -21,7 +21,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     });
     let ppfd = |value: f64| Quantity::PpfdUmolM2S.of(value);
     Some(Finding {
-        trays: harm.trays(),
+        trays: harm.trays.clone(),
         cells: harm.cells.clone(),
         days: DateSpan {
             from: view.date,
@@ -42,7 +42,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             },
             say!(
                 "{cells} of {all} cells get over {most}, up to {best}: {names}. Leaves raised indoors bleach there; hold the back of your hand where the leaves are: what is hot to it is hot to them.",
-                cells = Quantity::Count.of(harm.cells.len() as f64),
+                cells = Quantity::Count.of(harm.count as f64),
                 all = Quantity::Count.of(harm.of as f64),
                 most = ppfd(BLEACHES_OVER_UMOL_M2_S),
                 best = ppfd(light.ppfd.best),

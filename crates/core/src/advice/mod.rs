@@ -385,7 +385,7 @@ pub(crate) mod testing {
         judge: OnBay,
     ) -> Option<Finding> {
         let dates = crate::season::dates(plan);
-        judge(&Looker::new(plan, &dates, Detail::Outline, &Fields::default()).look(0, date)[index])
+        judge(&Looker::new(plan, &dates, Detail::All, &Fields::default()).look(0, date)[index])
     }
 
     /// What `judge` says of the first place on `date`.

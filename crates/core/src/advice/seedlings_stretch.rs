@@ -15,10 +15,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .hang
         .as_ref()
         .is_some_and(|hang| hang.dli.worst >= STRETCHES_UNDER_MOL_M2_D);
-    let share = harm.cells.len() as f64 / harm.of as f64;
+    let share = harm.count as f64 / harm.of as f64;
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     let (cells, all, least) = (
-        Quantity::Count.of(harm.cells.len() as f64),
+        Quantity::Count.of(harm.count as f64),
         Quantity::Count.of(harm.of as f64),
         dli(STRETCHES_UNDER_MOL_M2_D),
     );
@@ -44,7 +44,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         )
     };
     Some(Finding {
-        trays: harm.trays(),
+        trays: harm.trays.clone(),
         cells: harm.cells.clone(),
         days: DateSpan {
             from: view.date,
@@ -63,12 +63,12 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             if settles {
                 say!(
                     "{cells} cells stretch as the lamps hang now",
-                    cells = Quantity::Count.of(harm.cells.len() as f64)
+                    cells = Quantity::Count.of(harm.count as f64)
                 )
             } else {
                 say!(
                     "Turn the trays half round every few days: {cells} cells stretch",
-                    cells = Quantity::Count.of(harm.cells.len() as f64)
+                    cells = Quantity::Count.of(harm.count as f64)
                 )
             },
             reason,

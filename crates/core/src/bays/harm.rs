@@ -20,8 +20,12 @@ pub enum Harm {
 /// The cells of a bay that come to one kind of harm on a day.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Harmed {
-    /// The cells.
+    /// The cells, where they were asked for.
     pub cells: Vec<Cell>,
+    /// How many they are.
+    pub count: usize,
+    /// The trays that they are in, each once.
+    pub trays: Vec<String>,
     /// The tray, its part and the place of each in that part's grid, row by row from the front.
     at: Vec<[usize; 3]>,
     /// How many cells hold seedlings.
@@ -64,7 +68,11 @@ impl Harmed {
                 }
             }
         }
+        let mut trays: Vec<String> = cells.iter().map(|cell| cell.tray.clone()).collect();
+        trays.dedup();
         (!cells.is_empty()).then_some(Self {
+            count: cells.len(),
+            trays,
             cells,
             at,
             of,
@@ -72,15 +80,20 @@ impl Harmed {
         })
     }
 
-    /// The trays, each once.
-    pub fn trays(&self) -> Vec<String> {
-        let mut trays: Vec<String> = self.cells.iter().map(|cell| cell.tray.clone()).collect();
-        trays.dedup();
-        trays
+    /// Forgets which cells they are: a list of every bay's would swell the answer.
+    pub(super) fn in_outline(&mut self) {
+        self.cells.clear();
+        self.at.clear();
     }
 
-    /// The cells in words, by trays and rows counted from the front left.
+    /// The cells in words, by trays and rows counted from the front left; the trays alone where the
+    /// cells were not asked for.
     pub fn names(&self, standing: &[Standing<'_>]) -> String {
+        if self.at.is_empty() {
+            let in_it = |s: &&Standing<'_>| self.trays.contains(&s.tray.id);
+            let names = standing.iter().filter(in_it).map(|s| s.tray.name.as_str());
+            return names.collect::<Vec<_>>().join(", ");
+        }
         let parts = self.at.chunk_by(|a, b| a[..2] == b[..2]);
         let names = parts.map(|part| {
             let s = &standing[part[0][0]];

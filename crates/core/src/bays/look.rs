@@ -282,6 +282,8 @@ impl<'a, 'f> Looker<'a, 'f> {
             let mut harmed = Harmed::find(harm, &standing, &part_lights, hours, date)?;
             if detailed {
                 harmed.until = self.harmed_until(harm, &bay, from_above, date);
+            } else {
+                harmed.in_outline();
             }
             Some(harmed)
         });
