@@ -5,6 +5,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::advice::{self, Finding};
+use crate::away::Away;
 use crate::bays::{BayOnDay, Detail, Looker};
 use crate::light::bay::Fields;
 use crate::light::hang;
@@ -86,6 +87,8 @@ pub struct RoomOnDay {
     pub bays: Vec<BayOnDay>,
     /// What all lamps together draw.
     pub power: Power,
+    /// What dries first, on days away and shortly before.
+    pub away: Option<Away>,
 }
 
 /// Assesses `plan`: the season as a whole, and the room on each of `days`, with the lists of the
@@ -130,6 +133,7 @@ pub fn assess_again(
             RoomOnDay {
                 date,
                 power: bays.iter().map(|bay| bay.power).sum(),
+                away: Away::on(plan, date, &bays),
                 places,
                 bays,
             }

@@ -28,6 +28,9 @@ pub struct Plan {
     pub site: Site,
     /// The days it covers.
     pub season: DateSpan,
+    /// The days on which nobody is there to water; empty when left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub away: Vec<DateSpan>,
     /// The room that the places stand in.
     pub room: Room,
     /// Racks and other places, from left to right.
@@ -64,6 +67,16 @@ impl DateSpan {
         self.from
             .series(jiff::Span::new().days(1))
             .take_while(move |date| *date <= self.to)
+    }
+
+    /// How many days it has.
+    pub fn count(self) -> i32 {
+        days_between(self.from, self.to) + 1
+    }
+
+    /// Whether `date` is one of them.
+    pub fn contains(self, date: Date) -> bool {
+        (self.from..=self.to).contains(&date)
     }
 
     /// `date`, or the nearer end when it lies outside.
@@ -244,6 +257,15 @@ impl std::ops::Deref for SoundPlan {
 }
 
 impl SoundPlan {
+    /// The days away that `date` is in, or that begin within three days: time to prepare.
+    pub fn away_near(&self, date: Date) -> Option<DateSpan> {
+        const AHEAD_DAYS: i32 = 3;
+        let near = |span: &&DateSpan| {
+            (crate::site::plus_days(span.from, -AHEAD_DAYS)..=span.to).contains(&date)
+        };
+        self.away.iter().find(near).copied()
+    }
+
     /// The document itself.
     pub fn into_inner(self) -> Plan {
         self.0
@@ -300,12 +322,31 @@ impl Plan {
         faults.name(&root.at("name"), &self.name);
         self.site.check(&root.at("site"), &mut faults);
         self.check_season(&root, &mut faults);
+        self.check_away(&root.at("away"), &mut faults);
         self.room.check(&root.at("room"), &mut faults);
         room::check(&self.places, &root.at("places"), &mut faults);
         self.check_formats(&root.at("tray_formats"), &mut faults);
         self.check_sowings(&root.at("sowings"), &mut faults);
         self.check_trays(&root.at("trays"), &mut faults);
         faults.verdict().map(|()| SoundPlan(self))
+    }
+
+    fn check_away(&self, at: &Pointer, faults: &mut Faults) {
+        const MOST_DAYS: i32 = 60;
+        faults.count(at, self.away.len(), 0..=20);
+        for (i, span) in self.away.iter().enumerate() {
+            if !(0..MOST_DAYS).contains(&days_between(span.from, span.to)) {
+                faults.add(
+                    &at.at(i).at("to"),
+                    span.to,
+                    say!("away from {from} to {to}", from = span.from, to = span.to),
+                    say!(
+                        "give a last day away on or after the first, {most} at the most",
+                        most = Quantity::Days.of(f64::from(MOST_DAYS))
+                    ),
+                );
+            }
+        }
     }
 
     fn check_season(&self, root: &Pointer, faults: &mut Faults) {

@@ -1,22 +1,21 @@
-//! The root zones of the trays in a bay and the air of chambers, as they stand in the plan.
+//! The root zones of the trays in a bay, as they stand in the plan.
 
+use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::air::mould::{MouldRisk, OverTrays, risk};
-use crate::air::{dew_point_c, fan, vpd_kpa};
+use crate::chambers::ClosedAir;
+use crate::crops::emergence::AtTemperature;
 use crate::crops::library;
 use crate::crops::showing::Outcome;
 use crate::placement::Standing;
 use crate::plan::{SoundPlan, Stage};
-use crate::room::{Bay, Fan, Mat, Place};
-use crate::say;
-use crate::units::Quantity;
-use crate::warmth::chamber::ChamberDay;
-use crate::warmth::placed::{self, Inside, TrayHere, cover, mat_under};
-use crate::warmth::root_zone::RootZoneDay;
+use crate::room::{Bay, Mat};
+use crate::season::Shows;
+use crate::site::plus_days;
+use crate::warmth::placed::{self, TrayHere, cover, mat_under};
+use crate::warmth::root_zone::{RootZone, RootZoneDay};
 use crate::water::TrayWater;
-use crate::words::{OWN_ESTIMATE, Why};
 
 /// The root zone of a tray on a day.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -48,26 +47,17 @@ pub struct SownRoots {
     pub wants_c: f64,
     /// When and how many show if the root zone stays so.
     pub outcome: Outcome,
-}
-
-/// A chamber on a day.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct ChamberAir {
-    /// Its air, shelf by shelf.
-    pub day: ChamberDay,
-    /// Where its thermostat's probe is taken to hang over its floor; `None` without one.
-    pub probe_mm: Option<f64>,
-    /// For each shelf, from the lowest up, the plan's crops that come up best there.
-    pub suits: Vec<Vec<String>>,
-    /// How it is reckoned.
-    pub why: Why,
+    /// Days and share against temperature; empty when it was not asked for.
+    pub by_temperature: Vec<AtTemperature>,
+    /// The days on which it shows; `None` when none come up.
+    pub shows: Option<Shows>,
 }
 
 /// Trays with less than this between them keep one another's sides warm.
 const SIDE_BY_SIDE_MM: f64 = 25.0;
 
 /// The share of a tray's sides that no other stands against.
-fn free_sides(own: &Standing<'_>, standing: &[Standing<'_>]) -> f64 {
+pub(crate) fn free_sides(own: &Standing<'_>, standing: &[Standing<'_>]) -> f64 {
     let f = &own.footprint;
     let (w, d) = (f.x_mm[1] - f.x_mm[0], f.y_mm[1] - f.y_mm[0]);
     let along = |a: [f64; 2], b: [f64; 2]| (a[1].min(b[1]) - a[0].max(b[0])).max(0.0);
@@ -108,174 +98,142 @@ const LEAF_STEP: f64 = 0.1;
 const LIGHT_STEP: f64 = 25.0;
 
 /// The root zones of the trays in a bay, with `ppfd` on each while its lamps burn (0 while they
-/// are off); none outdoors.
+/// are off), in the room's air or in `closed` air; none outdoors.
+///
+/// One mat under several trays has one probe: it is in the tray that the mat lies most under, the
+/// first of like ones, and the others get what that one asks for.
 pub fn of_bay(
     plan: &SoundPlan,
     bay: &Bay<'_>,
     standing: &[Standing<'_>],
     ppfd: &[f64],
-    chamber: Option<&ChamberDay>,
+    closed: Option<&ClosedAir>,
     whose: Whose,
 ) -> Vec<TrayRoots> {
     if bay.place.outdoors() {
         return Vec::new();
     }
-    let wanted = |s: &Standing<'_>| whose == Whose::All || s.stage == Stage::Germinate;
-    let each = standing.iter().enumerate().filter(|(_, s)| wanted(s));
-    each.filter_map(|(i, s)| {
-        let light = ppfd.get(i).copied().unwrap_or(0.0);
-        let light = (light / LIGHT_STEP).round() * LIGHT_STEP;
-        let mut roots = of_tray(plan, bay, s, standing, light, chamber)?;
-        if whose == Whose::Germinating {
-            // Its hours are for its own sheet: every bay's would swell the answer.
-            let day = &mut roots.day;
-            for hours in [&mut day.root_zone_c, &mut day.surface_c, &mut day.mat_c] {
-                hours.clear();
+    let here = Here {
+        plan,
+        bay,
+        standing,
+        ppfd,
+        closed,
+    };
+    let wanted = |i: &usize| whose == Whose::All || standing[*i].stage == Stage::Germinate;
+    let each = (0..standing.len()).filter(wanted);
+    each.filter_map(|i| here.roots(i)).collect()
+}
+
+/// A bay and what stands in it.
+struct Here<'a> {
+    plan: &'a SoundPlan,
+    bay: &'a Bay<'a>,
+    standing: &'a [Standing<'a>],
+    ppfd: &'a [f64],
+    closed: Option<&'a ClosedAir>,
+}
+
+impl Here<'_> {
+    /// The mat under tray `i` that is plugged in, and the share of the tray that it lies under.
+    fn mat(&self, i: usize) -> Option<(&Mat, f64)> {
+        let under = mat_under(self.bay.tier, &self.standing[i].footprint);
+        under.filter(|(mat, _)| plugged_in(mat, self.standing))
+    }
+
+    /// The tray that holds the probe of `mat`.
+    fn with_probe(&self, mat: &Mat) -> Option<usize> {
+        let cover = |i: usize| cover(mat, &self.standing[i].footprint);
+        (0..self.standing.len()).reduce(|best, i| {
+            const MORE: f64 = 0.01;
+            if cover(i) > cover(best) + MORE {
+                i
+            } else {
+                best
+            }
+        })
+    }
+
+    fn zone(&self, i: usize) -> RootZone {
+        let own = &self.standing[i];
+        let light = self.ppfd.get(i).copied().unwrap_or(0.0);
+        let tray = TrayHere {
+            format: own.format,
+            mat: self.mat(i),
+            free_sides: free_sides(own, self.standing),
+            domed: own.domed,
+            ppfd: (light / LIGHT_STEP).round() * LIGHT_STEP,
+            leaves: (own.leaf_cover() / LEAF_STEP).round() * LEAF_STEP,
+        };
+        let shelf = self
+            .closed
+            .and_then(|air| air.shelf_of(self.bay.tier_index));
+        let place = self.bay.place;
+        placed::root_zone(&self.plan.site, place, self.bay.tier_index, tray, shelf)
+    }
+
+    fn roots(&self, i: usize) -> Option<TrayRoots> {
+        let (own, mat) = (&self.standing[i], self.mat(i));
+        let mut zone = self.zone(i);
+        if let (Some((mat, _)), Some(_)) = (mat, zone.thermostat) {
+            let elsewhere = match self.closed.filter(|air| air.probe_mm.is_some()) {
+                // A chamber's thermostat hangs in its air.
+                Some(air) => Some(air.day.duty),
+                None => match self.with_probe(mat).filter(|&holder| holder != i) {
+                    Some(holder) => Some(placed::zone_day(self.zone(holder))?.duty),
+                    None => None,
+                },
+            };
+            if let Some(duty) = elsewhere {
+                zone = zone.switched_elsewhere(duty);
             }
         }
-        Some(roots)
-    })
-    .collect()
-}
-
-fn of_tray(
-    plan: &SoundPlan,
-    bay: &Bay<'_>,
-    own: &Standing<'_>,
-    standing: &[Standing<'_>],
-    ppfd: f64,
-    chamber: Option<&ChamberDay>,
-) -> Option<TrayRoots> {
-    let mat = mat_under(bay.tier, &own.footprint)
-        .filter(|(mat, _)| chamber.is_none() && plugged_in(mat, standing));
-    let leaves = own.leaf_cover();
-    let here = TrayHere {
-        format: own.format,
-        mat,
-        free_sides: free_sides(own, standing),
-        domed: own.domed,
-        ppfd,
-        leaves: (leaves / LEAF_STEP).round() * LEAF_STEP,
-    };
-    let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);
-    // A plan may hold what no thermostat or mat is like; then there is nothing to show.
-    let set_c = set_up.thermostat.map(|thermostat| thermostat.set_c);
-    let day = placed::zone_day(set_up)?;
-    let sown = own.parts.iter().map(|part| {
-        let crop = plan.crop(part.sowing);
-        SownRoots {
-            sowing: part.sowing.id.clone(),
-            name: part.dates.name.clone(),
-            wants_c: crop.root_zone_c,
-            outcome: Outcome::of(crop, library().curve(crop), &day.root_zone_c),
-        }
-    });
-    Some(TrayRoots {
-        tray: own.tray.id.clone(),
-        label: own.tray.name.clone(),
-        mat: mat.map(|(mat, _)| mat.name.clone()),
-        set_c,
-        sown: sown.collect(),
-        water: TrayWater::of(own.format, day.evaporation_kg_m2_d),
-        day,
-    })
-}
-
-/// The air of a chamber with what stands on its shelves; `None` for other places.
-pub fn chamber_air(
-    plan: &SoundPlan,
-    place: &Place,
-    standing: &[Vec<Standing<'_>>],
-) -> Option<ChamberAir> {
-    let all = || standing.iter().flatten();
-    let inside = Inside {
-        lit: standing
-            .iter()
-            .map(|here| here.iter().any(|s| s.wants_light(plan)))
-            .collect(),
-        heated: all().any(|s| s.stage == Stage::Germinate),
-        wet_kg: all().map(|s| s.format.wet_kg).sum(),
-    };
-    let set_up = placed::chamber(&plan.site, place, &inside)?;
-    let probe_mm = set_up.thermostat.map(|thermostat| thermostat.probe_at_mm);
-    let day = placed::chamber_day(set_up)?;
-    let crops: Vec<_> = {
-        let mut ids: Vec<&str> = plan.sowings.iter().map(|s| s.crop.as_str()).collect();
-        ids.sort_unstable();
-        ids.dedup();
-        ids.into_iter().filter_map(|id| library().get(id)).collect()
-    };
-    // A crop suits the shelf whose mean comes nearest to what it wants.
-    let mut suits = vec![Vec::new(); day.shelves.len()];
-    for crop in crops {
-        let off = |i: &usize| (day.shelves[*i].mean_c - crop.root_zone_c).abs();
-        if let Some(shelf) = (0..day.shelves.len()).min_by(|a, b| off(a).total_cmp(&off(b))) {
-            suits[shelf].push(crop.name.clone());
-        }
+        // A plan may hold what no thermostat or mat is like; then there is nothing to show.
+        let day = placed::zone_day(zone)?;
+        let sown = own.parts.iter().map(|part| {
+            let crop = self.plan.crop(part.sowing);
+            let curve = library().curve(crop);
+            SownRoots {
+                sowing: part.sowing.id.clone(),
+                name: part.dates.name.clone(),
+                wants_c: crop.root_zone_c,
+                outcome: Outcome::of(crop, curve, &day.root_zone_c),
+                by_temperature: curve.by_temperature(),
+                shows: part.dates.shows(),
+            }
+        });
+        Some(TrayRoots {
+            tray: own.tray.id.clone(),
+            label: own.tray.name.clone(),
+            mat: mat.map(|(mat, _)| mat.name.clone()),
+            set_c: mat.and_then(|(mat, _)| mat.thermostat_c),
+            sown: sown.collect(),
+            water: TrayWater::of(own.format, day.evaporation_kg_m2_d),
+            day,
+        })
     }
-    Some(ChamberAir {
-        probe_mm,
-        suits,
-        why: Why {
-            rule: say!(
-                "walls let {walls} W through for each degree (ISO 6946), vents draw by the stack effect, plumes from mats and lamps carry their heat to the top; the thermostat's probe is taken to hang half way up",
-                walls = Quantity::Plain.of(day.walls_w_k),
-            ),
-            source: OWN_ESTIMATE,
-        },
-        day,
-    })
 }
 
-/// The air over the trays of a bay.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct BayAir {
-    /// Its temperature by day.
-    pub day_c: f64,
-    /// Relative humidity, 0 to 1.
-    pub humidity: f64,
-    /// Vapour pressure deficit by day, in kPa.
-    pub vpd_kpa: f64,
-    /// The temperature at which dew falls.
-    pub dew_point_c: Option<f64>,
-    /// The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
-    /// one.
-    pub far_end_m_s: f64,
-    /// How likely mould and damping-off are there.
-    pub mould: MouldRisk,
-}
+impl TrayRoots {
+    /// The day on which it is dry, watered well on `from`, and left filled from below if `filled`;
+    /// `None` when that is over a month away.
+    pub fn dries_on(&self, from: Date, filled: bool) -> Option<Date> {
+        let days = if filled {
+            self.water.lasts_filled_days
+        } else {
+            self.water.lasts_days
+        };
+        days.map(|days| plus_days(from, days.floor() as i32))
+    }
 
-/// Mix and leaves are wet for so much of the day when they are watered from below (our own
-/// estimate).
-const WET: f64 = 0.3;
-
-/// The air over the trays of `bay`: the room's, or the chamber's.
-pub fn bay_air(plan: &SoundPlan, bay: &Bay<'_>, chamber: Option<&ChamberDay>) -> BayAir {
-    let shelf = chamber.and_then(|day| day.shelves.get(bay.tier_index));
-    let (day_c, humidity) = match shelf {
-        Some(shelf) => (shelf.mean_c, placed::CHAMBER_HUMIDITY),
-        None => {
-            let air = &plan.site.air;
-            (air.day_c, air.humidity.unwrap_or(placed::USUAL_HUMIDITY))
+    /// Without its lists, which are for its own sheet: every bay's would swell the answer.
+    pub(crate) fn in_outline(&mut self) {
+        let day = &mut self.day;
+        for hours in [&mut day.root_zone_c, &mut day.surface_c, &mut day.mat_c] {
+            hours.clear();
         }
-    };
-    let far = |fan: &Fan| {
-        let farthest = fan.x_mm.max(bay.place.width_mm - fan.x_mm);
-        fan::speed_m_s(fan.diameter_mm, fan.flow_m3_h, farthest)
-    };
-    let far_end_m_s = bay.tier.fans.iter().map(far).fold(0.0, f64::max);
-    let over = OverTrays {
-        t_c: day_c,
-        humidity,
-        speed_m_s: far_end_m_s,
-        wet: WET,
-    };
-    BayAir {
-        day_c,
-        humidity,
-        vpd_kpa: vpd_kpa(day_c, humidity),
-        dew_point_c: dew_point_c(day_c, humidity),
-        far_end_m_s,
-        mould: risk(over),
+        for sown in &mut self.sown {
+            sown.by_temperature.clear();
+        }
     }
 }

@@ -18,6 +18,8 @@ pub struct TrayWater {
     pub uses_ml_d: f64,
     /// Days from well watered until it wants water again; `None` when that is over a month.
     pub lasts_days: Option<f64>,
+    /// The same when it is filled from below as deep as `fill_mm` and left so.
+    pub lasts_filled_days: Option<f64>,
     /// How deep it is filled from below.
     pub fill_mm: f64,
     /// What goes in so deep; 0 where it has holes.
@@ -40,17 +42,22 @@ impl TrayWater {
         // A litre of water is a kilogram.
         let uses_ml_d = evaporation_kg_m2_d.max(0.0) * area * 1000.0;
         let easy_ml = EASY_WATER * format.cell_ml * f64::from(format.cells());
-        let lasts = easy_ml / uses_ml_d.max(1e-6);
+        let lasts = |ml: f64| {
+            let days = ml / uses_ml_d.max(1e-6);
+            (days <= MOST_DAYS).then_some(days)
+        };
         let fill_mm = WATER_FROM_BELOW_MM.min(format.height_mm);
+        let fill_ml = if format.holds_water {
+            litres(format.length_mm, format.width_mm, fill_mm) * 1000.0
+        } else {
+            0.0
+        };
         Self {
             uses_ml_d,
-            lasts_days: (lasts <= MOST_DAYS).then_some(lasts),
+            lasts_days: lasts(easy_ml),
+            lasts_filled_days: lasts(easy_ml + fill_ml),
             fill_mm,
-            fill_ml: if format.holds_water {
-                litres(format.length_mm, format.width_mm, fill_mm) * 1000.0
-            } else {
-                0.0
-            },
+            fill_ml,
         }
     }
 }

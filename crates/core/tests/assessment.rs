@@ -51,6 +51,9 @@ fn kettle_fen_on_9_april() {
             bay.roots.clear();
             bay.chamber = None;
         }
+        for sown in bay.roots.iter_mut().flat_map(|roots| &mut roots.sown) {
+            sown.by_temperature = sown.by_temperature.iter().copied().step_by(6).collect();
+        }
         if let Some(hang) = &mut bay.hang {
             hang.sweep = hang.sweep.iter().copied().step_by(6).collect();
         }

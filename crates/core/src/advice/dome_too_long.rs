@@ -14,10 +14,10 @@ const TOO_LONG_DAYS: i32 = 4;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let domed = view.standing.iter().filter(|s| s.domed);
     let shown = domed.filter_map(|s| {
-        let first = s.parts.iter().filter_map(|part| part.dates.first).min()?;
-        (first <= view.date).then_some((s, first))
+        let quarter = s.parts.iter().filter_map(|part| part.dates.quarter).min()?;
+        (quarter <= view.date).then_some((s, quarter))
     });
-    let (standing, first) = shown.min_by_key(|(_, first)| *first)?;
+    let (standing, quarter) = shown.min_by_key(|(_, quarter)| *quarter)?;
     let roots = view.computed.roots.iter();
     let mean_c = roots
         .filter(|r| r.tray == standing.tray.id)
@@ -30,7 +30,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         speed_m_s: 0.0,
         wet: 1.0,
     };
-    let long = days_between(first, view.date) >= TOO_LONG_DAYS;
+    let long = days_between(quarter, view.date) >= TOO_LONG_DAYS;
     let mouldy = risk(under) == MouldRisk::High;
     Some(Finding {
         trays: vec![standing.tray.id.clone()],
@@ -48,8 +48,8 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 say!("Vent the dome of {tray}", tray = &standing.tray.name)
             },
             say!(
-                "Its first seedlings show since {first}: at a quarter up the dome is vented, when all are up it comes off, and light comes on at once. Still, wet air of {mean} under it is mould's weather.",
-                first = first,
+                "A quarter of it is up since {quarter}: now the dome is vented, when all are up it comes off, and light comes on at once. Still, wet air of {mean} under it is mould's weather.",
+                quarter = quarter,
                 mean = Quantity::TemperatureC.of(mean_c),
             ),
         )
@@ -65,13 +65,13 @@ mod tests {
     use crate::site::plus_days;
 
     #[test]
-    fn a_dome_is_vented_when_the_first_show() {
+    fn a_dome_is_vented_when_a_quarter_shows() {
         let plan = kettle_fen(|_| ());
         let dates = season::dates(&plan);
         let pepper = dates.iter().find(|d| d.sowing == "pepper").unwrap();
-        let first = pepper.first.unwrap();
-        assert_eq!(judged(&plan, 2, plus_days(first, -1), judge), None);
-        let finding = judged(&plan, 2, first, judge).expect("a finding");
+        let quarter = pepper.quarter.unwrap();
+        assert_eq!(judged(&plan, 2, plus_days(quarter, -1), judge), None);
+        let finding = judged(&plan, 2, quarter, judge).expect("a finding");
         assert_eq!(finding.severity, Severity::Advice);
         assert!(finding.headline.to_string().starts_with("Vent the dome"));
         // All are up: it is off.

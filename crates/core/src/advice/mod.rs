@@ -5,10 +5,13 @@
 
 mod bare_chipboard_under_water;
 mod built_in_the_room;
+mod closed_air_too_hot;
 mod dark_after_emergence;
 mod deck_over_rating;
 mod dome_does_not_fit;
 mod dome_too_long;
+mod dries_before_back;
+mod fan_falls_short;
 mod hang_lamps;
 mod heavy_trays_high;
 mod lamp_blocks_trays;
@@ -19,6 +22,7 @@ mod mat_cannot_reach;
 mod mat_covered;
 mod mat_in_a_sealed_box;
 mod mat_still_on;
+mod mould_weather;
 mod no_headroom;
 mod no_standing_room;
 mod nothing_comes_up;
@@ -61,6 +65,7 @@ type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
 const ON_BAYS: &[OnBay] = &[
     mat_covered::judge,
     mat_in_a_sealed_box::judge,
+    closed_air_too_hot::judge,
     dark_after_emergence::judge,
     leaves_too_near::judge,
     leaves_bleach::judge,
@@ -77,10 +82,13 @@ const ON_BAYS: &[OnBay] = &[
     seedlings_stretch::judge,
     lights_in_quiet_hours::judge,
     tray_elsewhere::judge,
+    mould_weather::judge,
+    dries_before_back::judge,
     dome_too_long::judge,
     mat_still_on::judge,
     mat_cannot_reach::judge,
     probe_in_the_wrong_place::judge,
+    fan_falls_short::judge,
     trays_overhang::judge,
     lamp_blocks_trays::judge,
 ];

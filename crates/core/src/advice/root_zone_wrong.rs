@@ -63,7 +63,7 @@ mod tests {
     use crate::plan::{DateSpan, Plan};
     use crate::room::BayRef;
 
-    fn said(change: impl FnOnce(&mut Plan)) -> Option<String> {
+    fn said(change: impl FnOnce(&mut Plan)) -> Vec<String> {
         let plan = kettle_fen(change);
         let dates = crate::season::dates(&plan);
         let lettuce = dates.iter().find(|d| d.sowing == "lettuce").unwrap();
@@ -73,18 +73,17 @@ mod tests {
         found
             .filter(|f| f.code == "root_zone_wrong")
             .map(|f| format!("{} {}", f.headline, f.reason))
-            .next()
+            .collect()
     }
 
     #[test]
     fn lettuce_in_a_chamber_that_is_too_hot_is_to_be_cooled() {
-        assert_eq!(said(|_| ()), None);
+        assert!(said(|_| ()).is_empty());
         let hot = said(|plan| {
             let cabinet = plan.places.iter_mut().find(|p| p.id == "cabinet").unwrap();
             cabinet.tiers[0].mats[0].thermostat_c = Some(31.0);
         });
-        let hot = hot.expect("a finding");
-        assert!(hot.starts_with("Cool Le"), "{hot}");
+        assert!(hot.iter().any(|s| s.starts_with("Cool Le")), "{hot:?}");
     }
 
     #[test]
@@ -103,10 +102,7 @@ mod tests {
                 }
             }
         });
-        let cold = cold.expect("a finding");
-        assert!(
-            cold.starts_with("Warm ") && cold.contains("Chilli"),
-            "{cold}"
-        );
+        let chilli = |s: &String| s.starts_with("Warm ") && s.contains("Chilli");
+        assert!(cold.iter().any(chilli), "{cold:?}");
     }
 }

@@ -2,6 +2,9 @@
 
 use std::f64::consts::PI;
 
+/// Where the rule comes from.
+pub const SOURCE: &str = "free round jet: ASHRAE Fundamentals, space air diffusion (from memory); a fan's share of it is our own estimate";
+
 /// How slowly a free round jet fades: its centre moves at K V₀ √A₀ / x.
 ///
 /// Source: ASHRAE Fundamentals, space air diffusion (from memory: about 6 for free round openings
@@ -44,6 +47,14 @@ pub fn reach_mm(diameter_mm: f64, flow_m3_h: f64, speed: f64) -> f64 {
     1000.0 * OF_A_NOZZLE * FADES * at_blades * area.sqrt() / speed
 }
 
+/// What a fan of this size must move for its stream to have `speed_m_s` at `distance_mm`, in m³/h.
+pub fn flow_for_m3_h(diameter_mm: f64, distance_mm: f64, speed_m_s: f64) -> f64 {
+    let diameter_m = diameter_mm / 1000.0;
+    let area = PI / 4.0 * diameter_m * diameter_m;
+    let faded = speed_m_s * (distance_mm / 1000.0) / (OF_A_NOZZLE * FADES * area.sqrt());
+    3600.0 * area * faded.max(speed_m_s)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -53,6 +64,7 @@ mod tests {
         for (d, q) in [(120.0, 70.0), (150.0, 180.0), (400.0, 2200.0)] {
             let reach = reach_mm(d, q, 0.3);
             assert!((speed_m_s(d, q, reach) - 0.3).abs() < 1e-9);
+            assert!((flow_for_m3_h(d, reach, 0.3) - q).abs() < 1e-9 * q);
         }
         assert!(reach_mm(400.0, 2200.0, 0.3) > reach_mm(120.0, 70.0, 0.3));
         assert_eq!(reach_mm(400.0, 10.0, 0.3), 0.0);

@@ -13,6 +13,7 @@ use super::sill::SillYear;
 use super::{
     Band, BayOnDay, BayView, Detail, Hang, PartOnDay, TrayOnDay, least_gap_mm, tallest_leaves,
 };
+use crate::chambers::ClosedAir;
 use crate::light::bay::{BayField, Fields, Footprint};
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
@@ -20,11 +21,12 @@ use crate::light::hang::{self, HourLimits, Want};
 use crate::light::start::Start;
 use crate::light::surfaces::{Cover, THROUGH_DOME, let_down, reflectance};
 use crate::load::DeckLoad;
+use crate::over_trays::bay_air;
 use crate::placement::{self, Standing};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef, LOWEST_FACE_MM};
-use crate::roots::{self, ChamberAir, Whose};
+use crate::roots::{self, TrayRoots, Whose};
 use crate::say;
 use crate::season::{self, SowingDates};
 use crate::site::plus_days;
@@ -74,13 +76,12 @@ impl PartLight {
 }
 
 /// What bears on a bay from outside it.
-#[derive(Clone, Copy)]
-struct Besides<'c> {
+struct Besides {
     /// How many trays stand on the tier above.
     trays_above: usize,
     from_above: Option<FromAbove>,
-    /// The air of the chamber that it is in, when it was asked for.
-    chamber: Option<&'c ChamberAir>,
+    /// The closed air that it is in, when it was asked for.
+    closed: Option<Rc<ClosedAir>>,
 }
 
 /// Light that the deck above a bay lets down.
@@ -144,9 +145,14 @@ impl<'a, 'f> Looker<'a, 'f> {
         let germinates = |s: &Standing<'_>| s.stage == Stage::Germinate;
         let wanted = bays.iter().any(|bay| self.detail.wants(bay))
             || standing.iter().flatten().any(germinates);
-        let chamber = wanted
-            .then(|| roots::chamber_air(plan, place, &standing))
-            .flatten();
+        let mut closed: Vec<Option<Rc<ClosedAir>>> = vec![None; bays.len()];
+        let mut index = 0;
+        while wanted && index < bays.len() {
+            let shared = place.shares_air(index).unwrap_or(index..index + 1);
+            let air = ClosedAir::around(plan, place, index, &standing).map(Rc::new);
+            closed[shared.clone()].fill(air);
+            index = shared.end;
+        }
         bays.into_iter()
             .zip(standing)
             .enumerate()
@@ -155,7 +161,7 @@ impl<'a, 'f> Looker<'a, 'f> {
                 let besides = Besides {
                     trays_above,
                     from_above: from_above[i],
-                    chamber: chamber.as_ref(),
+                    closed: closed[i].clone(),
                 };
                 self.look_at(bay, date, standing, besides)
             })
@@ -223,12 +229,12 @@ impl<'a, 'f> Looker<'a, 'f> {
         bay: Bay<'a>,
         date: Date,
         standing: Vec<Standing<'a>>,
-        besides: Besides<'_>,
+        besides: Besides,
     ) -> BayView<'a> {
         let Besides {
             trays_above,
             from_above,
-            chamber,
+            closed,
         } = besides;
         let detailed = self.detail.wants(&bay);
         let lamps = !bay.tier.lamps.is_empty();
@@ -250,18 +256,16 @@ impl<'a, 'f> Looker<'a, 'f> {
                 }
             })
             .collect();
-        let roots = roots::of_bay(
-            self.plan,
-            &bay,
-            &standing,
-            &ppfd,
-            chamber.map(|chamber| &chamber.day),
-            if detailed {
-                Whose::All
-            } else {
-                Whose::Germinating
-            },
-        );
+        // Who goes away wants to know of every tray.
+        let whose = if detailed || self.plan.away_near(date).is_some() {
+            Whose::All
+        } else {
+            Whose::Germinating
+        };
+        let mut roots = roots::of_bay(self.plan, &bay, &standing, &ppfd, closed.as_deref(), whose);
+        if !detailed {
+            roots.iter_mut().for_each(TrayRoots::in_outline);
+        }
         if !detailed {
             for part in trays.iter_mut().flat_map(|tray| &mut tray.parts) {
                 part.ppfd = Vec::new();
@@ -306,8 +310,11 @@ impl<'a, 'f> Looker<'a, 'f> {
             fits,
             roots,
             air: (detailed && !bay.place.outdoors())
-                .then(|| roots::bay_air(self.plan, &bay, chamber.map(|chamber| &chamber.day))),
-            chamber: chamber.filter(|_| detailed).cloned(),
+                .then(|| bay_air(self.plan, &bay, closed.as_deref())),
+            chamber: closed
+                .clone()
+                .filter(|_| detailed)
+                .map(|air| (*air).clone()),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &self.plan.site),
             colour,
             sill: sill(&bay, &self.plan.site)
@@ -323,6 +330,7 @@ impl<'a, 'f> Looker<'a, 'f> {
             standing,
             trays_above,
             harmed,
+            closed,
             computed,
         }
     }

@@ -7,20 +7,24 @@ mod lit;
 mod look;
 mod sill;
 
+use std::rc::Rc;
+
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::chambers::ClosedAir;
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
 use crate::light::hang::{Setting, SweepPoint};
 use crate::light::start::Start;
 use crate::load::DeckLoad;
+use crate::over_trays::{BayAir, bay_air};
 use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, BayRef};
-use crate::roots::{BayAir, ChamberAir, TrayRoots};
+use crate::roots::TrayRoots;
 use crate::space::BayFit;
 use crate::words::{Statement, Why};
 
@@ -64,9 +68,9 @@ pub struct BayOnDay {
     pub roots: Vec<TrayRoots>,
     /// The air over the trays; `None` outdoors, and when it was not asked for.
     pub air: Option<BayAir>,
-    /// The air of the chamber that this is a shelf of; `None` elsewhere, and when it was not asked
-    /// for.
-    pub chamber: Option<ChamberAir>,
+    /// The closed air that this bay shares: a chamber's, a shut closet's, or its own behind film;
+    /// `None` in the open, and when it was not asked for.
+    pub chamber: Option<ClosedAir>,
     /// The hours in which the lamps burn while something here wants light.
     pub burns: Start,
     /// What the lamps' colour means; `None` without lamps, and when it was not asked for.
@@ -267,11 +271,18 @@ pub struct BayView<'a> {
     pub trays_above: usize,
     /// The cells that stretch, and those that bleach.
     harmed: [Option<Harmed>; 2],
+    /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
+    pub closed: Option<Rc<ClosedAir>>,
     /// What was computed.
     pub computed: BayOnDay,
 }
 
 impl BayView<'_> {
+    /// The air over the trays.
+    pub fn air(&self) -> BayAir {
+        bay_air(self.plan, &self.bay, self.closed.as_deref())
+    }
+
     /// The cells that come to `harm`.
     pub fn harmed(&self, harm: Harm) -> Option<&Harmed> {
         self.harmed[harm as usize].as_ref()

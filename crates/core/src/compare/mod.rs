@@ -1,7 +1,9 @@
 //! Other set-ups for a bay, each at its own best height and hours, beside the one that is there.
 
+pub mod chamber;
 mod ideas;
 mod turned;
+pub mod warmth;
 
 use jiff::civil::Date;
 use serde::Serialize;

@@ -5,6 +5,9 @@
 
 use std::collections::BTreeMap;
 
+use serde::Serialize;
+use utoipa::ToSchema;
+
 use super::Thermal;
 
 /// What the table says at one temperature.
@@ -28,18 +31,32 @@ pub struct EmergenceCurve {
     shares: Vec<(f64, f64)>,
 }
 
-/// Progress at which the first tenth and the last tenth show, against 1 for half of them (our own
-/// estimate: fresh seed in even moisture).
+/// Progress at which the first tenth, a quarter and the last tenth show, against 1 for half of them
+/// (our own estimate: fresh seed in even moisture).
 const FIRST: f64 = 0.8;
+const QUARTER: f64 = 0.88;
 const LAST: f64 = 1.35;
 /// Where the rate is less than this share of the fastest, fewer seeds come up (our own estimate).
 const SLOW: f64 = 0.3;
+
+/// Emergence at a constant temperature.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct AtTemperature {
+    /// The root zone's temperature, in °C.
+    pub root_zone_c: f64,
+    /// Mean days until half show; `None` where none come up.
+    pub days: Option<f64>,
+    /// The share of good seeds that come up, 0 to 1.
+    pub share: f64,
+}
 
 /// Days from sowing until seedlings show.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Showing {
     /// A tenth of them.
     pub first_days: f64,
+    /// A quarter of them: the dome is vented.
+    pub quarter_days: f64,
     /// Half of them.
     pub half_days: f64,
     /// Nine tenths.
@@ -123,6 +140,7 @@ impl EmergenceCurve {
         };
         Some(Showing {
             first_days: until(FIRST),
+            quarter_days: until(QUARTER),
             half_days: until(1.0),
             last_days: until(LAST),
         })
@@ -169,6 +187,20 @@ impl EmergenceCurve {
     /// The table's own nodes, temperature in °C first.
     pub fn nodes(&self) -> &[(f64, Tested)] {
         &self.nodes
+    }
+
+    /// Days and share at every whole degree at which any come up.
+    pub fn by_temperature(&self) -> Vec<AtTemperature> {
+        let ends = self.rate.first().zip(self.rate.last());
+        let (low, high) = ends.map_or((0.0, -1.0), |(a, b)| (a.0.ceil(), b.0.floor()));
+        (low as i32..=high as i32)
+            .map(f64::from)
+            .map(|root_zone_c| AtTemperature {
+                root_zone_c,
+                days: self.days(root_zone_c),
+                share: self.share(root_zone_c),
+            })
+            .collect()
     }
 
     /// Emergence per day at `root_zone_c` °C: 0 where nothing comes up, and 0 above the warmest

@@ -465,6 +465,16 @@ pub struct Mat {
     /// Where its thermostat's probe is; in the mix when left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub probe: Option<MatProbe>,
+    /// From its thermostat's switching on to its switching off; 1 K when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hysteresis_k: Option<f64>,
+    /// How much warmer it really is than the thermostat's dial says when it switches; 0 when left
+    /// out. A thermometer in the mix shows it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dial_error_k: Option<f64>,
+    /// Thickness of the foam that it lies on; left out, it lies on the deck.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pad_mm: Option<f64>,
 }
 
 /// Where the probe of a mat's thermostat is.
@@ -499,6 +509,17 @@ impl Mat {
                 5.0..=45.0,
                 Quantity::TemperatureC,
             );
+        }
+        for (name, k, range) in [
+            ("hysteresis_k", self.hysteresis_k, 0.1..=10.0),
+            ("dial_error_k", self.dial_error_k, -10.0..=10.0),
+        ] {
+            if let Some(k) = k {
+                faults.number(&at.at(name), k, range, Quantity::DifferenceK);
+            }
+        }
+        if let Some(mm) = self.pad_mm {
+            faults.number(&at.at("pad_mm"), mm, 1.0..=100.0, Quantity::LengthMm);
         }
         let size = self.size_mm();
         let deck = [place.width_mm, place.depth_mm];

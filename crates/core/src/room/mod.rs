@@ -14,7 +14,7 @@ pub use gear::{
     Ageing, Axis, Dimmer, Distribution, Face, Fan, LOWEST_FACE_MM, Lamp, LampFamily,
     MOST_OVERHANG_MM, Mat, MatProbe, PhotometricType,
 };
-pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot, Window};
+pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot, Vent, WallLayer, Window};
 pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};
 
 use crate::fault::{Faults, Pointer};

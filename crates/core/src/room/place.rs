@@ -1,5 +1,7 @@
 //! Places that hold trays: racks, shelves, closets, benches, chambers, windows and cold frames.
 
+use std::ops::Range;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -47,7 +49,7 @@ pub enum Kind {
     /// Shelves on brackets in wall rails.
     WallShelf(Fittings),
     /// A built-in closet with shelves and doors.
-    Closet(Fittings),
+    Closet(Closet),
     /// A table or bench.
     Bench(Bench),
     /// A germination chamber: a cabinet, box or tent that keeps warmth in.
@@ -94,6 +96,18 @@ pub struct Fittings {
     pub pitch_mm: f64,
 }
 
+/// What only a closet has.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Closet {
+    /// Distance from one height that a deck can have to the next.
+    pub pitch_mm: f64,
+    /// Whether its doors are kept shut, so that it holds what warmth its lamps give; open when
+    /// left out.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub shut: bool,
+}
+
 /// What only a bench has.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -112,6 +126,12 @@ pub struct Chamber {
     pub walls: Vec<WallLayer>,
     /// Openings that let warm, damp air out and fresh air in.
     pub vents: Vec<Vent>,
+    /// Where its thermostat's probe hangs over its floor; half way up when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub probe_mm: Option<f64>,
+    /// What its over-temperature limit is set to, in °C; 30 °C when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub limit_c: Option<f64>,
 }
 
 /// A layer of a wall.
@@ -231,7 +251,8 @@ impl Place {
     pub fn pitch_mm(&self) -> Option<f64> {
         match &self.kind {
             Kind::Rack(rack) => Some(rack.pitch_mm),
-            Kind::WallShelf(fittings) | Kind::Closet(fittings) => Some(fittings.pitch_mm),
+            Kind::WallShelf(fittings) => Some(fittings.pitch_mm),
+            Kind::Closet(closet) => Some(closet.pitch_mm),
             Kind::Chamber(chamber) => Some(chamber.pitch_mm),
             Kind::Bench(_) | Kind::Window(_) | Kind::ColdFrame(_) => None,
         }
@@ -266,6 +287,19 @@ impl Place {
     /// Whether walls close it at its sides, so that nothing can stick out.
     pub fn is_closed(&self) -> bool {
         matches!(self.kind, Kind::Chamber(_) | Kind::Closet(_))
+    }
+
+    /// The tiers that share closed air with tier `index`: all of a chamber and of a closet that is
+    /// kept shut, one alone whose bay film, cloth or board closes on all sides; `None` in the open.
+    pub fn shares_air(&self, index: usize) -> Option<Range<usize>> {
+        match &self.kind {
+            Kind::Chamber(_) | Kind::Closet(Closet { shut: true, .. }) => Some(0..self.tiers.len()),
+            Kind::ColdFrame(_) => None,
+            _ => self.tiers[index]
+                .sides
+                .all_closed()
+                .then(|| index..index + 1),
+        }
     }
 
     /// Whether it stands outdoors.
@@ -391,9 +425,9 @@ impl Kind {
                 let at = at.at("wall_shelf");
                 mm(faults, at.at("pitch_mm"), fittings.pitch_mm, pitch);
             }
-            Self::Closet(fittings) => {
+            Self::Closet(closet) => {
                 let at = at.at("closet");
-                mm(faults, at.at("pitch_mm"), fittings.pitch_mm, pitch);
+                mm(faults, at.at("pitch_mm"), closet.pitch_mm, pitch);
             }
             Self::Bench(_) | Self::ColdFrame(_) => {}
             Self::Chamber(chamber) => {
@@ -439,6 +473,14 @@ impl Chamber {
                 0.005..=500.0,
                 Quantity::ConductivityWMk,
             );
+        }
+        if let Some(mm) = self.probe_mm {
+            let at = at.at("probe_mm");
+            faults.number(&at, mm, 0.0..=3500.0, Quantity::LengthMm);
+        }
+        if let Some(c) = self.limit_c {
+            let at = at.at("limit_c");
+            faults.number(&at, c, 15.0..=60.0, Quantity::TemperatureC);
         }
         let vents = at.at("vents");
         faults.count(&vents, self.vents.len(), 0..=20);

@@ -105,6 +105,14 @@ pub struct Sides {
     pub top: Side,
 }
 
+impl Sides {
+    /// Whether nothing is open from which air could leave: left, right, back and front.
+    pub fn all_closed(&self) -> bool {
+        let around = [self.left, self.right, self.back, self.front];
+        around.iter().all(|side| !side.is_open())
+    }
+}
+
 /// What closes one side of a bay.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

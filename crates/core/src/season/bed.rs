@@ -5,13 +5,21 @@ use std::collections::HashMap;
 use crate::plan::{SoundPlan, Sowing, Stage};
 use crate::room::{Kind, find_bay};
 use crate::warmth::chamber::ChamberDay;
-use crate::warmth::placed::{self, Inside, TrayHere, mat_under};
+use crate::warmth::placed::{self, ClosedSpace, Inside, TrayHere, mat_under};
 use crate::warmth::transfer::air_through_day;
 
-/// Root zones of a plan's sowings, each chamber reckoned once.
+/// Root zones of a plan's sowings, all closed air reckoned once.
 pub(super) struct Beds<'a> {
     plan: &'a SoundPlan,
-    chambers: HashMap<usize, Option<ChamberDay>>,
+    /// By place and lowest tier.
+    closed: HashMap<(usize, usize), Option<Closed>>,
+}
+
+/// Closed air that trays germinate in.
+struct Closed {
+    first_tier: usize,
+    thermostat_in_air: bool,
+    day: ChamberDay,
 }
 
 /// How much of a tray's sides stand free among neighbours that come and go (our own estimate).
@@ -23,7 +31,7 @@ impl<'a> Beds<'a> {
     pub(super) fn new(plan: &'a SoundPlan) -> Self {
         Self {
             plan,
-            chambers: HashMap::new(),
+            closed: HashMap::new(),
         }
     }
 
@@ -31,11 +39,18 @@ impl<'a> Beds<'a> {
     /// °C; the room's air where it stands nowhere indoors.
     pub(super) fn root_zone_c(&mut self, sowing: &Sowing) -> Vec<f64> {
         let air = &self.plan.site.air;
-        self.computed(sowing)
+        self.computed(sowing, true)
             .unwrap_or_else(|| air_through_day(air.day_c, air.night_c).to_vec())
     }
 
-    fn computed(&mut self, sowing: &Sowing) -> Option<Vec<f64>> {
+    /// The same with no mat under it.
+    pub(super) fn without_mat_c(&mut self, sowing: &Sowing) -> Vec<f64> {
+        let air = &self.plan.site.air;
+        self.computed(sowing, false)
+            .unwrap_or_else(|| air_through_day(air.day_c, air.night_c).to_vec())
+    }
+
+    fn computed(&mut self, sowing: &Sowing, on_mat: bool) -> Option<Vec<f64>> {
         let plan = self.plan;
         let holds = |tray: &&crate::plan::Tray| tray.parts.iter().any(|p| p.sowing == sowing.id);
         let tray = plan.trays.iter().find(holds)?;
@@ -48,37 +63,56 @@ impl<'a> Beds<'a> {
         let closed = matches!(bay.place.kind, Kind::Chamber(_));
         let here = TrayHere {
             format,
-            mat: mat_under(bay.tier, &stand.footprint(format)),
+            mat: mat_under(bay.tier, &stand.footprint(format)).filter(|_| on_mat),
             free_sides: FREE_SIDES,
             domed: format.dome_height_mm.is_some() && !closed,
             ppfd: 0.0,
             leaves: 0.0,
         };
-        let chamber = self.chamber(bay.place_index);
-        let set_up = placed::root_zone(&plan.site, bay.place, bay.tier_index, here, chamber);
+        let closed = self.closed(bay.place_index, bay.tier_index, here);
+        let shelf = closed.and_then(|air| {
+            let shelf = bay.tier_index - air.first_tier;
+            Some((air.day.shelves.get(shelf)?, air))
+        });
+        let set_up = placed::root_zone(
+            &plan.site,
+            bay.place,
+            bay.tier_index,
+            here,
+            shelf.map(|(shelf, _)| shelf),
+        );
+        let set_up = match shelf.filter(|(_, air)| air.thermostat_in_air) {
+            Some((_, air)) => set_up.switched_elsewhere(air.day.duty),
+            None => set_up,
+        };
         Some(placed::zone_day(set_up)?.root_zone_c)
     }
 
-    /// A chamber with its mats on and its lamps off.
-    fn chamber(&mut self, place_index: usize) -> Option<&ChamberDay> {
+    /// The closed air of a tier, with its mats on and its lamps off.
+    fn closed(&mut self, place: usize, tier: usize, on_mat: TrayHere<'_>) -> Option<&Closed> {
         let plan = self.plan;
+        let space = ClosedSpace::around(&plan.places[place], tier)?;
+        let first_tier = space.tiers().start;
         let reckon = || {
-            let place = &plan.places[place_index];
+            let id = &plan.places[place].id;
             let here = |tray: &&crate::plan::Tray| {
                 let stand = tray.stand_in(Stage::Germinate);
-                stand.is_some_and(|stand| stand.bay.place == place.id)
+                stand.is_some_and(|stand| stand.bay.place == *id)
             };
             let trays = plan.trays.iter().filter(here);
             let inside = Inside {
                 lit: Vec::new(),
-                heated: true,
+                heat: 1.0,
                 wet_kg: AT_ONCE * trays.map(|tray| plan.format(tray).wet_kg).sum::<f64>(),
             };
-            placed::chamber_day(placed::chamber(&plan.site, place, &inside)?)
+            let on_mat = on_mat.mat.is_some().then_some((tier, on_mat));
+            Some(Closed {
+                first_tier,
+                thermostat_in_air: space.thermostat_in_air(),
+                day: space.day(&plan.site, &inside, on_mat)?.1,
+            })
         };
-        self.chambers
-            .entry(place_index)
-            .or_insert_with(reckon)
-            .as_ref()
+        let known = self.closed.entry((place, first_tier));
+        known.or_insert_with(reckon).as_ref()
     }
 }

@@ -1,6 +1,7 @@
 //! When each sowing is sown, shows, hardens off and goes out.
 
 mod bed;
+pub mod mats;
 
 use jiff::civil::Date;
 use serde::Serialize;
@@ -25,6 +26,8 @@ pub struct SowingDates {
     pub sow: Date,
     /// Day on which the first tenth of the seedlings show; `None` when none come up.
     pub first: Option<Date>,
+    /// Day on which a quarter show: the dome is vented; `None` when none come up.
+    pub quarter: Option<Date>,
     /// Day on which half of the seedlings show; `None` when none come up.
     pub emerge: Option<Date>,
     /// Day on which nine tenths show; `None` when none come up, or not in time.
@@ -37,6 +40,19 @@ pub struct SowingDates {
     pub emergence_days: Option<f64>,
     /// The rule behind each date.
     pub why: DatesWhy,
+}
+
+/// The days on which a sowing shows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Shows {
+    /// It was sown.
+    pub sow: Date,
+    /// The first tenth.
+    pub first: Date,
+    /// Half.
+    pub half: Date,
+    /// Nine tenths.
+    pub last: Date,
 }
 
 /// Why each date of a sowing is as it is.
@@ -54,6 +70,17 @@ impl SowingDates {
     /// The stage on `date`; `None` before sowing.
     pub fn stage_on(&self, date: Date) -> Option<Stage> {
         TrayDates::from(self).stage_on(date)
+    }
+
+    /// The days on which it shows; `None` when none come up in time.
+    pub fn shows(&self) -> Option<Shows> {
+        let half = self.emerge?;
+        Some(Shows {
+            sow: self.sow,
+            first: self.first.unwrap_or(half),
+            half,
+            last: self.last.unwrap_or(half),
+        })
     }
 
     /// Days since emergence on `date`, `None` before it.
@@ -155,6 +182,7 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDat
         name: format!("{}, {}", crop.name, sowing.variety),
         sow,
         first: shows(showing.map(|s| s.first_days)).filter(|_| emerge.is_some()),
+        quarter: shows(showing.map(|s| s.quarter_days)).filter(|_| emerge.is_some()),
         emerge,
         last: shows(showing.map(|s| s.last_days)).filter(|_| emerge.is_some()),
         harden,

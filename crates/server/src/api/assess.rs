@@ -8,12 +8,16 @@ use serde::Deserialize;
 use sunrise_core::assess::Assessment;
 use sunrise_core::bays::Detail;
 use sunrise_core::calibrate::{self, Probe, Probed};
+use sunrise_core::compare::chamber::{ChamberWay, chamber_ways};
+use sunrise_core::compare::warmth::{WarmWays, warm_ways};
 use sunrise_core::compare::{SetUp, set_ups};
 use sunrise_core::edit::{self, Edit, Edited};
 use sunrise_core::fault::{Fault, Faults, Pointer};
 use sunrise_core::plan::{DateSpan, Plan};
 use sunrise_core::room::BayRef;
 use sunrise_core::say;
+use sunrise_core::season::dates;
+use sunrise_core::season::mats::MatSeason;
 use sunrise_core::site::days_between;
 use sunrise_core::units::Quantity;
 use utoipa::ToSchema;
@@ -96,6 +100,62 @@ pub async fn compare(
 ) -> Result<Json<Vec<SetUp>>, Problem> {
     let all = off_thread(move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields)));
     Ok(Json(all.await?))
+}
+
+/// Compare ways to warm the tray of a bay that lacks most
+///
+/// Nothing where nothing germinates that day.
+#[utoipa::path(
+    post,
+    path = "/api/compare/warmth",
+    request_body = ToCompare,
+    responses(
+        (status = 200, body = Option<WarmWays>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compare_warmth(
+    body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
+) -> Result<Json<Option<WarmWays>>, Problem> {
+    let ways = off_thread(move || Ok(warm_ways(&sound(plan)?, &bay, date)));
+    Ok(Json(ways.await?))
+}
+
+/// Compare ways to run the chamber, shut closet or film-closed bay that a bay is in
+///
+/// The first is how it runs; none at all in the open.
+#[utoipa::path(
+    post,
+    path = "/api/compare/chamber",
+    request_body = ToCompare,
+    responses(
+        (status = 200, body = Vec<ChamberWay>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn compare_chamber(
+    body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
+) -> Result<Json<Vec<ChamberWay>>, Problem> {
+    let ways = off_thread(move || Ok(chamber_ways(&sound(plan)?, &bay, date)));
+    Ok(Json(ways.await?))
+}
+
+/// Which sowings deserve a heat mat, and how few serve the season by turns
+#[utoipa::path(
+    post,
+    path = "/api/mats",
+    request_body = Plan,
+    responses(
+        (status = 200, body = MatSeason),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn mats(body::Json(plan): body::Json<Plan>) -> Result<Json<MatSeason>, Problem> {
+    let season = off_thread(move || {
+        let plan = sound(plan)?;
+        Ok(MatSeason::of(&plan, &dates(&plan)))
+    });
+    Ok(Json(season.await?))
 }
 
 /// A document and where a lux meter is held.

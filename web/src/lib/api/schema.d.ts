@@ -143,6 +143,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compare/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare ways to run the chamber, shut closet or film-closed bay that a bay is in
+         * @description The first is how it runs; none at all in the open.
+         */
+        post: operations["compare_chamber"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare/warmth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare ways to warm the tray of a bay that lacks most
+         * @description Nothing where nothing germinates that day.
+         */
+        post: operations["compare_warmth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crops": {
         parameters: {
             query?: never;
@@ -205,6 +245,23 @@ export interface paths {
         get: operations["kinds"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which sowings deserve a heat mat, and how few serve the season by turns */
+        post: operations["mats"];
         delete?: never;
         options?: never;
         head?: never;
@@ -469,6 +526,31 @@ export interface components {
             /** @description What to mind where strong lamps hang close over leaves. */
             light_caution: string;
         };
+        /** @description Emergence at a constant temperature. */
+        AtTemperature: {
+            /**
+             * Format: double
+             * @description The root zone's temperature, in °C.
+             */
+            root_zone_c: number;
+            /**
+             * Format: double
+             * @description Mean days until half show; `None` where none come up.
+             */
+            days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+        };
+        /** @description Days away, and how the trays get through them. */
+        Away: {
+            /** @description The days. */
+            days: components["schemas"]["DateSpan"];
+            /** @description The trays that stand in the room, the first to dry out first. */
+            trays: components["schemas"]["Dries"][];
+        };
         /**
          * @description A direction in the deck's plane.
          * @enum {string}
@@ -517,6 +599,8 @@ export interface components {
             far_end_m_s: number;
             /** @description How likely mould and damping-off are there. */
             mould: components["schemas"]["MouldRisk"];
+            /** @description What would stir the leaves at the far end; empty where they are stirred. */
+            fans: components["schemas"]["FanChoice"][];
         };
         /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
         BayFit: components["schemas"]["DeckFit"] & {
@@ -648,7 +732,7 @@ export interface components {
              */
             roots: components["schemas"]["TrayRoots"][];
             air?: components["schemas"]["BayAir"] | null;
-            chamber?: components["schemas"]["ChamberAir"] | null;
+            chamber?: components["schemas"]["ClosedAir"] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
             colour?: components["schemas"]["Colour"] | null;
@@ -713,20 +797,16 @@ export interface components {
             walls: components["schemas"]["WallLayer"][];
             /** @description Openings that let warm, damp air out and fresh air in. */
             vents: components["schemas"]["Vent"][];
-        };
-        /** @description A chamber on a day. */
-        ChamberAir: {
-            /** @description Its air, shelf by shelf. */
-            day: components["schemas"]["ChamberDay"];
             /**
              * Format: double
-             * @description Where its thermostat's probe is taken to hang over its floor; `None` without one.
+             * @description Where its thermostat's probe hangs over its floor; half way up when left out.
              */
             probe_mm?: number | null;
-            /** @description For each shelf, from the lowest up, the plan's crops that come up best there. */
-            suits: string[][];
-            /** @description How it is reckoned. */
-            why: components["schemas"]["Why"];
+            /**
+             * Format: double
+             * @description What its over-temperature limit is set to, in °C; 30 °C when left out.
+             */
+            limit_c?: number | null;
         };
         /** @description A chamber that has come to run through the same day again and again. */
         ChamberDay: {
@@ -840,6 +920,7 @@ export interface components {
             /** @description The lamps inside. */
             lamps?: components["schemas"]["ChamberLamp"][];
             thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
             /**
              * Format: double
              * @description Air that a fan inside moves from layer to layer, in m³/h.
@@ -860,6 +941,46 @@ export interface components {
              * @description Price of a kWh.
              */
             price_per_kwh?: number;
+        };
+        /** @description A way to run a chamber. */
+        ChamberWay: {
+            /** @description Stable name. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /** @description Mean of each shelf from the lowest up, in °C. */
+            shelves_c: number[];
+            /**
+             * Format: double
+             * @description The warmest that any shelf gets.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description The coolest that any shelf gets.
+             */
+            least_c: number;
+            /** @description Whether that passes its limit. */
+            overheats: boolean;
+            /** @description Whether its thermostat's setting is held. */
+            reaches: boolean;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
+            patch: components["schemas"]["PatchStep"][];
         };
         /** @description Hours of the day in which a kWh costs less. */
         CheapHours: {
@@ -886,6 +1007,40 @@ export interface components {
              * @description When it ends.
              */
             to_h: number;
+        };
+        /** @description Closed air on a day. */
+        ClosedAir: {
+            /** @description The index of its lowest tier in the place. */
+            first_tier: number;
+            /** @description It, shelf by shelf. */
+            day: components["schemas"]["ChamberDay"];
+            /**
+             * Format: double
+             * @description Where the thermostat's probe hangs in it, over its floor; `None` without one.
+             */
+            probe_mm?: number | null;
+            /**
+             * Format: double
+             * @description Above this it is too hot, in °C.
+             */
+            limit_c: number;
+            /** @description For each shelf, from the lowest up, the plan's crops that come up best there. */
+            suits: string[][];
+            /** @description How it is reckoned. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description What only a closet has. */
+        Closet: {
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next.
+             */
+            pitch_mm: number;
+            /**
+             * @description Whether its doors are kept shut, so that it holds what warmth its lamps give; open when
+             *     left out.
+             */
+            shut?: boolean;
         };
         /** @description What only a cold frame has. */
         ColdFrame: {
@@ -1085,6 +1240,30 @@ export interface components {
              */
             height_mm: number;
         };
+        /** @description A tray that nobody waters. */
+        Dries: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Where it stands. */
+            bay: components["schemas"]["BayRef"];
+            /** @description The same in words. */
+            bay_name: string;
+            /**
+             * Format: date
+             * @description The day on which it wants water again, watered well on leaving; `None` when that is over a
+             *     month away.
+             */
+            dries_on?: string | null;
+            /**
+             * Format: date
+             * @description The same when it is left filled from below.
+             */
+            filled_until?: string | null;
+            /** @description Whether it is dry before somebody is back. */
+            too_soon: boolean;
+        };
         /** @description What to do with the plan's form. */
         Edit: {
             /** @description Adds a place of a generic kind at the right. */
@@ -1258,6 +1437,21 @@ export interface components {
              * @description Its middle above the deck.
              */
             height_mm: number;
+        };
+        /** @description A fan that would do. */
+        FanChoice: {
+            /** @description What it is and where it stands. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description Its diameter.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description What it must move.
+             */
+            flow_m3_h: number;
         };
         /** @description One thing that is wrong, said so that it can be mended. */
         Fault: {
@@ -1485,7 +1679,7 @@ export interface components {
             wall_shelf: components["schemas"]["Fittings"];
         } | {
             /** @description A built-in closet with shelves and doors. */
-            closet: components["schemas"]["Fittings"];
+            closet: components["schemas"]["Closet"];
         } | {
             /** @description A table or bench. */
             bench: components["schemas"]["Bench"];
@@ -1737,12 +1931,112 @@ export interface components {
              */
             thermostat_c?: number | null;
             probe?: components["schemas"]["MatProbe"] | null;
+            /**
+             * Format: double
+             * @description From its thermostat's switching on to its switching off; 1 K when left out.
+             */
+            hysteresis_k?: number | null;
+            /**
+             * Format: double
+             * @description How much warmer it really is than the thermostat's dial says when it switches; 0 when left
+             *     out. A thermometer in the mix shows it.
+             */
+            dial_error_k?: number | null;
+            /**
+             * Format: double
+             * @description Thickness of the foam that it lies on; left out, it lies on the deck.
+             */
+            pad_mm?: number | null;
         };
         /**
          * @description Where the probe of a mat's thermostat is.
          * @enum {string}
          */
         MatProbe: "mix" | "mat" | "air";
+        /** @description The mats of a season. */
+        MatSeason: {
+            /** @description What a mat does for each sowing, what gains most first. */
+            sowings: components["schemas"]["MatWorth"][];
+            /**
+             * Format: int32
+             * @description Standard trays that find room on the mats that there are, outside chambers.
+             */
+            places: number;
+            /**
+             * Format: int32
+             * @description The most trays that want a mat on one day: so many places on mats serve them all by turns.
+             */
+            needed: number;
+            /**
+             * Format: int32
+             * @description The trays that want a mat at all.
+             */
+            trays: number;
+            /** @description A line for each place on a mat, with the trays that have it in turn. */
+            turns: components["schemas"]["MatTurn"][][];
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /** @description A tray's turn on a mat. */
+        MatTurn: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What grows in it. */
+            name: string;
+            /**
+             * Format: date
+             * @description It goes on the mat.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description All of it is up: the mat is free.
+             */
+            until: string;
+        };
+        /** @description What a mat does for a sowing. */
+        MatWorth: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Mean root-zone temperature without a mat, in °C.
+             */
+            without_c: number;
+            /**
+             * Format: double
+             * @description Days until half show without one; `None` when none come up.
+             */
+            without_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up without one.
+             */
+            without_share: number;
+            /**
+             * Format: double
+             * @description What suits it, and what a mat with a thermostat would hold, in °C.
+             */
+            with_c: number;
+            /**
+             * Format: double
+             * @description Days until half show on it.
+             */
+            with_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up on it.
+             */
+            with_share: number;
+            /** @description Whether it is worth one. */
+            deserves: boolean;
+            /** @description In words. */
+            verdict: components["schemas"]["Statement"];
+        };
         /**
          * @description What a deck is made of.
          * @enum {string}
@@ -1849,6 +2143,21 @@ export interface components {
             word: string;
             /** @description The document. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description A door, or a flap of film, that is left open. */
+        OpenDoor: {
+            /** @description Its opening. */
+            slot: components["schemas"]["VentSlot"];
+            /**
+             * Format: double
+             * @description When it is opened, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it stays open.
+             */
+            hours: number;
         };
         /** @description When and how many show. */
         Outcome: {
@@ -2072,6 +2381,8 @@ export interface components {
             site: components["schemas"]["Site"];
             /** @description The days it covers. */
             season: components["schemas"]["DateSpan"];
+            /** @description The days on which nobody is there to water; empty when left out. */
+            away?: components["schemas"]["DateSpan"][];
             /** @description The room that the places stand in. */
             room: components["schemas"]["Room"];
             /** @description Racks and other places, from left to right. */
@@ -2380,6 +2691,7 @@ export interface components {
             bays: components["schemas"]["BayOnDay"][];
             /** @description What all lamps together draw. */
             power: components["schemas"]["Power"];
+            away?: components["schemas"]["Away"] | null;
         };
         /** @description A tray with what is under, in and over it. */
         RootZone: {
@@ -2727,6 +3039,29 @@ export interface components {
              */
             step: number;
         };
+        /** @description The days on which a sowing shows. */
+        Shows: {
+            /**
+             * Format: date
+             * @description It was sown.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description The first tenth.
+             */
+            first: string;
+            /**
+             * Format: date
+             * @description Half.
+             */
+            half: string;
+            /**
+             * Format: date
+             * @description Nine tenths.
+             */
+            last: string;
+        };
         /**
          * @description What closes one side of a bay.
          * @enum {string}
@@ -2865,6 +3200,11 @@ export interface components {
             first?: string | null;
             /**
              * Format: date
+             * @description Day on which a quarter show: the dome is vented; `None` when none come up.
+             */
+            quarter?: string | null;
+            /**
+             * Format: date
              * @description Day on which half of the seedlings show; `None` when none come up.
              */
             emerge?: string | null;
@@ -2914,6 +3254,9 @@ export interface components {
             wants_c: number;
             /** @description When and how many show if the root zone stays so. */
             outcome: components["schemas"]["Outcome"];
+            /** @description Days and share against temperature; empty when it was not asked for. */
+            by_temperature: components["schemas"]["AtTemperature"][];
+            shows?: components["schemas"]["Shows"] | null;
         };
         /** @description Where a place stands on the floor of the room, seen from above. */
         Spot: {
@@ -3338,6 +3681,11 @@ export interface components {
             lasts_days?: number | null;
             /**
              * Format: double
+             * @description The same when it is filled from below as deep as `fill_mm` and left so.
+             */
+            lasts_filled_days?: number | null;
+            /**
+             * Format: double
              * @description How deep it is filled from below.
              */
             fill_mm: number;
@@ -3413,6 +3761,73 @@ export interface components {
              * @description Thermal conductivity in W/(m·K).
              */
             conductivity_w_mk: number;
+        };
+        /** @description A way to warm a tray. */
+        WarmWay: {
+            /** @description Stable name. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description Mean of the root zone, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the day.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over what the room alone gives.
+             */
+            gain_k: number;
+            /**
+             * Format: double
+             * @description Days until half show; `None` when none come up.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description What it draws for this tray beyond what burns already, in kWh a day; `None` where it hangs
+             *     on the room or is shared with much else.
+             */
+            kwh_per_day?: number | null;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day?: number | null;
+            caution?: components["schemas"]["Statement"] | null;
+            /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description The ways to warm the tray of a bay that lacks most. */
+        WarmWays: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description What suits it, in °C.
+             */
+            wants_c: number;
+            /** @description The ways: what is there, then the others, what comes nearest to that first. */
+            ways: components["schemas"]["WarmWay"][];
         };
         /** @description Trays in rows that all lie the same way. */
         WayRound: {
@@ -3727,6 +4142,68 @@ export interface operations {
             };
         };
     };
+    compare_chamber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberWay"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_warmth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmWays"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     crops: {
         parameters: {
             query?: never;
@@ -3811,6 +4288,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kinds"];
+                };
+            };
+        };
+    };
+    mats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatSeason"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

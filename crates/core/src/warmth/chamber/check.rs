@@ -32,6 +32,15 @@ impl ChamberSetUp {
             faults.number(&at.at("height_mm"), vent.height_mm, 0.0..=5000.0, mm);
             faults.number(&at.at("at_mm"), vent.at_mm, inside.clone(), mm);
         }
+        if let Some(door) = &self.door {
+            let at = root.at("door");
+            let slot = at.at("slot");
+            faults.number(&slot.at("width_mm"), door.slot.width_mm, 0.0..=5000.0, mm);
+            faults.number(&slot.at("height_mm"), door.slot.height_mm, 0.0..=5000.0, mm);
+            faults.number(&slot.at("at_mm"), door.slot.at_mm, inside.clone(), mm);
+            faults.number(&at.at("from_h"), door.from_h, 0.0..=DAY_H, Quantity::ClockH);
+            faults.number(&at.at("hours"), door.hours, 0.0..=DAY_H, Quantity::Hours);
+        }
         let shelves = root.at("shelves_mm");
         faults.count(&shelves, self.shelves_mm.len(), 1..=20);
         for (i, &at_mm) in self.shelves_mm.iter().enumerate() {

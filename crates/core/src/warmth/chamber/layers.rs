@@ -250,7 +250,17 @@ impl ChamberSetUp {
                     }
                 }
                 let mean = at.iter().sum::<f64>() / n as f64;
-                let flow = stack_flow_m3_s(&self.vents, mean - room);
+                let open = self
+                    .door
+                    .filter(|door| Burning::new(door.from_h, door.hours).at(hour));
+                let flow = match open {
+                    None => stack_flow_m3_s(&self.vents, mean - room),
+                    Some(door) => {
+                        let all: Vec<VentSlot> =
+                            self.vents.iter().copied().chain([door.slot]).collect();
+                        stack_flow_m3_s(&all, mean - room)
+                    }
+                };
                 vented += flow;
                 on_steps += usize::from(on);
                 flows.pushed = AIR_J_M3K * flow;

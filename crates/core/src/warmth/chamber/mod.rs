@@ -47,6 +47,9 @@ pub struct ChamberSetUp {
     /// What switches the heaters; left out, they are always on.
     #[serde(default)]
     pub thermostat: Option<AirThermostat>,
+    /// A door that is left open for a part of the day; left out, it stays shut.
+    #[serde(default)]
+    pub door: Option<OpenDoor>,
     /// Air that a fan inside moves from layer to layer, in m³/h.
     #[serde(default)]
     pub fan_m3_h: f64,
@@ -76,6 +79,18 @@ pub struct VentSlot {
     pub height_mm: f64,
     /// Its middle over the inner floor.
     pub at_mm: f64,
+}
+
+/// A door, or a flap of film, that is left open.
+#[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OpenDoor {
+    /// Its opening.
+    pub slot: VentSlot,
+    /// When it is opened, in hours after midnight.
+    pub from_h: f64,
+    /// How long it stays open.
+    pub hours: f64,
 }
 
 /// A heater in a chamber.

@@ -53,6 +53,17 @@ struct Column {
     mat_w_m2: f64,
     /// W/m² per Pa of vapour pressure that the surface has over the air's.
     evaporates: f64,
+    /// The room's air at the end of each whole step of the day: every day asks for the same.
+    air: Vec<Air>,
+}
+
+/// The room's air at a moment.
+#[derive(Clone, Copy)]
+struct Air {
+    /// In °C.
+    c: f64,
+    /// Its vapour pressure.
+    vapour_pa: f64,
 }
 
 impl RootZone {
@@ -113,7 +124,24 @@ impl RootZone {
             } else {
                 self.mix.wetness * CONVECTION_UP_W_M2K / PSYCHROMETRIC_PA_K
             },
+            air: (1..=24 * self.steps_per_hour())
+                .map(|step| self.air(step as f64 / self.steps_per_hour() as f64))
+                .collect(),
         }
+    }
+
+    fn air(&self, hour: f64) -> Air {
+        self.air_of(self.air_c(hour))
+    }
+
+    fn air_of(&self, c: f64) -> Air {
+        // Nothing asks under a dome.
+        let vapour_pa = if self.dome {
+            0.0
+        } else {
+            self.air.humidity * saturation_pressure_pa(c)
+        };
+        Air { c, vapour_pa }
     }
 
     pub(super) fn run(&self) -> RootZoneDay {
@@ -259,12 +287,18 @@ impl RootZone {
 
     /// `seconds` on from `hour`.
     fn go(&self, column: &Column, state: &mut State, hour: f64, seconds: f64, flows: &mut Flows) {
-        let air = self.air_c(hour + seconds / 3600.0);
+        let per_hour = column.air.len() as f64 / DAY_H;
+        let whole = seconds == 3600.0 / per_hour;
+        let step = (hour * per_hour).round() as usize;
+        let air = match column.air.get(step) {
+            Some(air) if whole => *air,
+            _ => self.air(hour + seconds / 3600.0),
+        };
         let lit = self
             .light
             .filter(|light| Burning::new(light.from_h, light.hours).at(hour));
         let light_w_m2 = lit.map_or(0.0, |light| light.ppfd * J_PER_UMOL * ABSORBED);
-        self.advance(column, state, [air, light_w_m2], seconds, flows);
+        self.advance(column, state, (air, light_w_m2), seconds, flows);
     }
 
     /// As warm as it would be if the mean day went on for ever: a good place to begin.
@@ -282,7 +316,7 @@ impl RootZone {
                 self.advance(
                     column,
                     &mut state,
-                    [air, light],
+                    (self.air_of(air), light),
                     FOR_EVER_S,
                     &mut Flows::default(),
                 );
@@ -307,17 +341,16 @@ impl RootZone {
         &self,
         column: &Column,
         state: &mut State,
-        [air, light_w_m2]: [f64; 2],
+        (Air { c: air, vapour_pa }, light_w_m2): (Air, f64),
         seconds: f64,
         flows: &mut Flows,
     ) {
         let surface = state.at[NODES - 1];
         // Evaporation along its tangent at the last surface temperature.
         let (tangent, evaporation) = if column.evaporates > 0.0 {
-            let vapour = self.air.humidity * saturation_pressure_pa(air);
             let saturated = saturation_pressure_pa(surface);
             let slope = saturated * saturation_slope_per_k(surface);
-            let over = saturated - vapour;
+            let over = saturated - vapour_pa;
             (column.evaporates * slope, column.evaporates * over)
         } else {
             (0.0, 0.0)

@@ -1,0 +1,325 @@
+//! Other ways to run a chamber, side by side with how it runs.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::advice::PatchStep;
+use crate::chambers::ClosedAir;
+use crate::placement::standing_in;
+use crate::plan::SoundPlan;
+use crate::room::{Bay, BayRef, Kind, Place, Vent, find_bay, place_pointer};
+use crate::say;
+use crate::season;
+use crate::units::Quantity;
+use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, VentSlot};
+use crate::warmth::placed::chamber_day;
+use crate::words::Statement;
+
+/// A way to run a chamber.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ChamberWay {
+    /// Stable name.
+    pub code: &'static str,
+    /// What it is.
+    pub name: Statement,
+    /// Mean of each shelf from the lowest up, in °C.
+    pub shelves_c: Vec<f64>,
+    /// The warmest that any shelf gets.
+    pub most_c: f64,
+    /// The coolest that any shelf gets.
+    pub least_c: f64,
+    /// Whether that passes its limit.
+    pub overheats: bool,
+    /// Whether its thermostat's setting is held.
+    pub reaches: bool,
+    /// Air that its vents let through on the mean, in m³/h.
+    pub vents_m3_h: f64,
+    /// What heaters and lamps draw, in kWh a day.
+    pub kwh_per_day: f64,
+    /// What that costs a day.
+    pub cost_per_day: f64,
+    /// How the plan becomes so; empty for what is there, and where the plan cannot hold it.
+    pub patch: Vec<PatchStep>,
+}
+
+/// A new vent of a chamber (our own estimate of what one cuts).
+const SLOT_MM: [f64; 2] = [200.0, 20.0];
+/// A door ajar.
+const AJAR_MM: f64 = 50.0;
+/// The hours of the day in which somebody would leave it open.
+const DAYTIME_H: [f64; 2] = [8.0, 12.0];
+/// What the thermostat is tried up and down by.
+const STEP_K: f64 = 2.0;
+
+/// How the closed air that `bay` shares runs on `date`, and other ways to run it; empty in the
+/// open.
+pub fn chamber_ways(plan: &SoundPlan, bay: &BayRef, date: Date) -> Vec<ChamberWay> {
+    let Some(here) = find_bay(&plan.places, bay) else {
+        return Vec::new();
+    };
+    let dates = season::dates(plan);
+    let place = here.place;
+    let standing: Vec<_> = (0..place.tiers.len())
+        .map(|tier_index| {
+            let tier = &place.tiers[tier_index];
+            let bay = Bay {
+                tier,
+                tier_index,
+                ..here
+            };
+            standing_in(plan, &dates, &bay, date)
+        })
+        .collect();
+    let Some(air) = ClosedAir::around(plan, place, here.tier_index, &standing) else {
+        return Vec::new();
+    };
+    let mut all = vec![way("as_it_is", say!("As it is"), &air.day, Vec::new())];
+    let vents_at = place_pointer(here.place_index)
+        .at("kind")
+        .at("chamber")
+        .at("vents");
+    for (code, name, vents) in other_vents(place) {
+        let mut set_up = air.set_up.clone();
+        set_up.vents = vents.iter().map(slot).collect();
+        all.extend(run(
+            code,
+            name,
+            set_up,
+            vec![PatchStep::replace(&vents_at, &vents)],
+        ));
+    }
+    let change = |change: &dyn Fn(&mut ChamberSetUp)| {
+        let mut set_up = air.set_up.clone();
+        change(&mut set_up);
+        set_up
+    };
+    let [from_h, hours] = DAYTIME_H;
+    all.extend(run(
+        "door_by_day",
+        say!(
+            "Its door {ajar} ajar from {from} for {hours}",
+            ajar = Quantity::LengthMm.of(AJAR_MM),
+            from = Quantity::ClockH.of(from_h),
+            hours = Quantity::Hours.of(hours)
+        ),
+        change(&|set_up| {
+            set_up.door = Some(OpenDoor {
+                slot: VentSlot {
+                    width_mm: AJAR_MM,
+                    height_mm: set_up.height_mm,
+                    at_mm: set_up.height_mm / 2.0,
+                },
+                from_h,
+                hours,
+            });
+        }),
+        Vec::new(),
+    ));
+    if !air.set_up.lamps.is_empty() {
+        all.extend(run(
+            "lamps_off",
+            say!("Its lamps off"),
+            change(&|set_up| set_up.lamps.clear()),
+            Vec::new(),
+        ));
+    }
+    if let Some(thermostat) = air.set_up.thermostat {
+        for (code, k) in [("cooler", -STEP_K), ("warmer", STEP_K)] {
+            let set_c = thermostat.set_c + k;
+            all.extend(run(
+                code,
+                say!(
+                    "Its thermostat at {set}",
+                    set = Quantity::TemperatureC.of(set_c)
+                ),
+                change(&|set_up| {
+                    if let Some(thermostat) = &mut set_up.thermostat {
+                        thermostat.set_c = set_c;
+                    }
+                }),
+                thermostats(place, here.place_index, k),
+            ));
+        }
+        let at = place_pointer(here.place_index).at("kind").at("chamber");
+        for (code, name, share) in [
+            ("probe_low", say!("Its probe near the bottom"), 0.15),
+            ("probe_high", say!("Its probe near the top"), 0.85),
+        ] {
+            let probe_mm = (air.set_up.height_mm * share).round();
+            all.extend(run(
+                code,
+                name,
+                change(&|set_up| {
+                    if let Some(thermostat) = &mut set_up.thermostat {
+                        thermostat.probe_at_mm = probe_mm;
+                    }
+                }),
+                vec![PatchStep::set(&at.at("probe_mm"), probe_mm)],
+            ));
+        }
+    }
+    all
+}
+
+/// Vents that a chamber could have instead; none for what is no chamber.
+fn other_vents(place: &Place) -> Vec<(&'static str, Statement, Vec<Vent>)> {
+    let Kind::Chamber(chamber) = &place.kind else {
+        return Vec::new();
+    };
+    let cut = |at_mm: f64| Vent {
+        width_mm: SLOT_MM[0].min(place.width_mm),
+        height_mm: SLOT_MM[1],
+        at_mm,
+    };
+    let (low, high) = (
+        30.0_f64.min(place.height_mm),
+        (place.height_mm - 30.0).max(0.0),
+    );
+    let mut all = Vec::new();
+    if !chamber.vents.is_empty() {
+        all.push(("vents_shut", say!("Its vents taped shut"), Vec::new()));
+        let wider = chamber.vents.iter().cloned().map(|vent| Vent {
+            height_mm: 2.0 * vent.height_mm,
+            ..vent
+        });
+        all.push((
+            "vents_doubled",
+            say!("Its vents twice as high"),
+            wider.collect(),
+        ));
+    }
+    let with = |more: Vec<Vent>| chamber.vents.iter().cloned().chain(more).collect();
+    all.push((
+        "vent_at_the_top",
+        say!(
+            "One more vent of {wide} x {high} at the top",
+            wide = Quantity::LengthMm.of(SLOT_MM[0]),
+            high = Quantity::LengthMm.of(SLOT_MM[1])
+        ),
+        with(vec![cut(high)]),
+    ));
+    all.push((
+        "vents_top_and_bottom",
+        say!("Such vents at the top and at the bottom"),
+        with(vec![cut(low), cut(high)]),
+    ));
+    all
+}
+
+fn slot(vent: &Vent) -> VentSlot {
+    VentSlot {
+        width_mm: vent.width_mm,
+        height_mm: vent.height_mm,
+        at_mm: vent.at_mm,
+    }
+}
+
+/// Every thermostat of the place's mats moved by `k`.
+fn thermostats(place: &Place, place_index: usize, k: f64) -> Vec<PatchStep> {
+    let tiers = place_pointer(place_index).at("tiers");
+    let each = place.tiers.iter().enumerate().flat_map(|(t, tier)| {
+        let at = tiers.at(t).at("mats");
+        tier.mats.iter().enumerate().filter_map(move |(m, mat)| {
+            let to = mat.thermostat_c? + k;
+            Some(PatchStep::replace(&at.at(m).at("thermostat_c"), to))
+        })
+    });
+    each.collect()
+}
+
+fn run(
+    code: &'static str,
+    name: Statement,
+    set_up: ChamberSetUp,
+    patch: Vec<PatchStep>,
+) -> Option<ChamberWay> {
+    Some(way(code, name, &chamber_day(set_up)?, patch))
+}
+
+fn way(code: &'static str, name: Statement, day: &ChamberDay, patch: Vec<PatchStep>) -> ChamberWay {
+    let shelves = || day.shelves.iter();
+    ChamberWay {
+        code,
+        name,
+        shelves_c: shelves().map(|s| s.mean_c).collect(),
+        most_c: shelves()
+            .map(|s| s.most_c)
+            .fold(f64::NEG_INFINITY, f64::max),
+        least_c: shelves().map(|s| s.least_c).fold(f64::INFINITY, f64::min),
+        overheats: day.overheats,
+        reaches: day.reaches,
+        vents_m3_h: day.vents_m3_h,
+        kwh_per_day: day.kwh_per_day,
+        cost_per_day: day.cost_per_day,
+        patch,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::plan::Plan;
+    use jiff::civil::date;
+
+    fn kettle_fen() -> SoundPlan {
+        let plan: Plan =
+            serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
+        plan.check().unwrap()
+    }
+
+    fn cabinet() -> BayRef {
+        let plan = kettle_fen();
+        let place = plan
+            .places
+            .iter()
+            .find(|p| matches!(p.kind, Kind::Chamber(_)))
+            .unwrap();
+        BayRef {
+            place: place.id.clone(),
+            tier: place.tiers[0].id.clone(),
+        }
+    }
+
+    #[test]
+    fn vents_lamps_and_thermostat_do_what_one_expects() {
+        let ways = chamber_ways(&kettle_fen(), &cabinet(), date(2027, 3, 20));
+        let by = |code: &str| ways.iter().find(|w| w.code == code).expect(code);
+        let now = by("as_it_is");
+        assert!(by("vents_doubled").vents_m3_h > now.vents_m3_h);
+        assert!(by("vents_doubled").kwh_per_day > now.kwh_per_day);
+        assert_eq!(by("vents_shut").vents_m3_h, 0.0);
+        assert!(by("door_by_day").kwh_per_day > now.kwh_per_day);
+        let mean = |w: &ChamberWay| w.shelves_c.iter().sum::<f64>() / w.shelves_c.len() as f64;
+        assert!((mean(by("warmer")) - mean(now) - STEP_K).abs() < 0.5);
+        assert!((mean(by("cooler")) - mean(now) + STEP_K).abs() < 0.5);
+        // A probe that hangs where it is warmest leaves the rest cooler.
+        assert!(mean(by("probe_high")) < mean(by("probe_low")));
+    }
+
+    #[test]
+    fn what_is_offered_can_be_set_up() {
+        let plan = kettle_fen();
+        let day = date(2027, 3, 20);
+        for way in chamber_ways(&plan, &cabinet(), day) {
+            if way.patch.is_empty() {
+                continue;
+            }
+            let changed = crate::advice::patched(&plan, &way.patch).unwrap();
+            let changed = changed.check().expect(way.code);
+            let then = &chamber_ways(&changed, &cabinet(), day)[0];
+            for (a, b) in then.shelves_c.iter().zip(&way.shelves_c) {
+                assert!((a - b).abs() < 0.4, "{}: {a} {b}", way.code);
+            }
+        }
+    }
+
+    #[test]
+    fn an_open_rack_is_no_chamber() {
+        let bay = BayRef {
+            place: "door".into(),
+            tier: "t1".into(),
+        };
+        assert!(chamber_ways(&kettle_fen(), &bay, date(2027, 3, 20)).is_empty());
+    }
+}
