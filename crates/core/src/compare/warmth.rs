@@ -13,7 +13,7 @@ use crate::placement::{Standing, standing_in};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::drawn_w;
 use crate::room::place::Closet;
-use crate::room::{Bay, BayRef, Kind, Mat, Place, Side, Tier, find_bay};
+use crate::room::{Axis, Bay, BayRef, Kind, Mat, Place, Side, Tier, find_bay};
 use crate::roots::{self, Whose};
 use crate::say;
 use crate::season;
@@ -221,6 +221,12 @@ impl Ways<'_> {
         let mut mat = Mat {
             id: "mat-to-warm".into(),
             thermostat_c: Some(set_c),
+            along: if footprint.x_mm[1] - footprint.x_mm[0] >= footprint.y_mm[1] - footprint.y_mm[0]
+            {
+                Axis::X
+            } else {
+                Axis::Y
+            },
             ..generic.clone()
         };
         let [w, d] = mat.size_mm();

@@ -13,7 +13,8 @@ export type Figure = Schemas['Figure'];
 export type Finding = Schemas['Finding'];
 export type Fix = Schemas['Fix'];
 export type BayFit = Schemas['BayFit'];
-export type ChamberAir = Schemas['ChamberAir'];
+export type ChamberWay = Schemas['ChamberWay'];
+export type DateSpan = Schemas['DateSpan'];
 export type Edit = Schemas['Edit'];
 export type Edited = Schemas['Edited'];
 export type Fan = Schemas['Fan'];
@@ -22,6 +23,7 @@ export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
 export type Luminaire = Schemas['Luminaire'];
 export type Mat = Schemas['Mat'];
+export type MatSeason = Schemas['MatSeason'];
 export type PartOnDay = Schemas['PartOnDay'];
 export type Place = Schemas['Place'];
 export type PlaceOnDay = Schemas['PlaceOnDay'];
@@ -54,6 +56,8 @@ export type TrayFormat = Schemas['TrayFormat'];
 export type TrayOnDay = Schemas['TrayOnDay'];
 export type UnitRow = Schemas['UnitRow'];
 export type UnitSystem = Schemas['UnitSystem'];
+export type WarmWay = Schemas['WarmWay'];
+export type WarmWays = Schemas['WarmWays'];
 export type Why = Schemas['Why'];
 
 /** The server does not answer at all. */
@@ -112,6 +116,11 @@ export const api = {
     ),
   compare: (plan: Plan, bay: BayRef, date: string) =>
     answered(client.POST('/api/compare', { body: { plan, bay, date } })),
+  compareWarmth: (plan: Plan, bay: BayRef, date: string) =>
+    answered(client.POST('/api/compare/warmth', { body: { plan, bay, date } })),
+  compareChamber: (plan: Plan, bay: BayRef, date: string) =>
+    answered(client.POST('/api/compare/chamber', { body: { plan, bay, date } })),
+  mats: (plan: Plan) => answered(client.POST('/api/mats', { body: plan })),
   probe: (plan: Plan, probe: Probe) =>
     answered(client.POST('/api/probe', { body: { plan, probe } })),
   /** A luminaire from the text of its photometric file. */

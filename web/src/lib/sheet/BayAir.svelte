@@ -16,3 +16,10 @@
     </div>
   {/each}
 </dl>
+{#if air.fans.length > 0}
+  <p class="mt-1 text-sm">
+    Leaves at the far end would stir with {air.fans
+      .map((fan) => words.say(fan.what))
+      .join('; or ')}.
+  </p>
+{/if}

@@ -21,6 +21,7 @@
   import RootZones from './RootZones.svelte';
   import SillYear from './SillYear.svelte';
   import Sweep from './Sweep.svelte';
+  import WarmWays from './WarmWays.svelte';
   import WhyNote from './WhyNote.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
@@ -297,7 +298,7 @@
   {#if bay.chamber && place}
     <section aria-label="Chamber">
       <h3 class="mb-1">Warmth, shelf by shelf</h3>
-      <ChamberAir air={bay.chamber} {place} tier={bay.bay.tier} />
+      <ChamberAir {bay} {place} />
     </section>
   {/if}
 
@@ -305,6 +306,13 @@
     <section aria-label="Root zone and water">
       <h3 class="mb-1">Root zone and water</h3>
       <RootZones roots={bay.roots} {germinating} />
+    </section>
+  {/if}
+
+  {#if germinating.length > 0 && bay.roots.length > 0}
+    <section aria-label="Ways to warm it">
+      <h3 class="mb-1">Other ways to warm it</h3>
+      <WarmWays {bay} />
     </section>
   {/if}
 
@@ -379,6 +387,17 @@
                     dates.out,
                   )}{/if}
               </p>
+              {#if dates?.emerge && dates.quarter && part.stage === 'germinate'}
+                <p class="text-sm">
+                  {tray.dome_mm == null
+                    ? `Into light by ${words.shortDate(dates.emerge)}, when half are up`
+                    : `Vent the dome ${words.shortDate(dates.quarter)}, lift it when all are up, ${words.shortDate(dates.last ?? dates.emerge)}; light from ${words.shortDate(dates.emerge)}`}{bay.roots.find(
+                    (r) => r.tray === tray.tray,
+                  )?.mat
+                    ? '; then unplug the mat'
+                    : ''}.
+                </p>
+              {/if}
             {/each}
             {#if moving === tray.tray}
               <ChoiceField

@@ -1,11 +1,15 @@
 <script lang="ts">
   // A chamber in section: its air from shelf to shelf, and which crops come up best on which.
   import { scaleLinear } from 'd3-scale';
-  import type { ChamberAir, Place } from '../api/client';
+  import type { BayOnDay, Place } from '../api/client';
   import { bench } from '../workbench.svelte';
+  import ChamberWays from './ChamberWays.svelte';
   import WhyNote from './WhyNote.svelte';
 
-  const { air, place, tier }: { air: ChamberAir; place: Place; tier: string } = $props();
+  const { bay, place }: { bay: BayOnDay; place: Place } = $props();
+
+  const air = $derived(bay.chamber!);
+  const tier = $derived(bay.bay.tier);
 
   const WIDTH = 92;
   const ROW = 46;
@@ -21,7 +25,7 @@
     day.shelves
       .map((shelf, i) => ({
         shelf,
-        tier: place.tiers[i]!,
+        tier: place.tiers[air.first_tier + i]!,
         crops: air.suits[i]!,
         y: (day.shelves.length - 1 - i) * ROW,
       }))
@@ -115,14 +119,18 @@
 <ul class="mt-1 text-sm" data-testid="chamber-day">
   <li>
     {words.number(day.kwh_per_day, 'energy_kwh')} a day, {words.number(day.cost_per_day, 'money')};
-    the mats are on for {words.number(day.duty, 'share')} of it <WhyNote of="air" why={air.why} />
+    {#if day.duty > 0}the mats are on for {words.number(day.duty, 'share')} of it{/if}
+    <WhyNote of="air" why={air.why} />
   </li>
   <li>
     Its vents let {words.number(day.vents_m3_h, 'flow_m3_h')} through{#if air.probe_mm != null}; the
       coral dot is the thermostat’s probe{/if}
   </li>
   {#if !day.reaches}<li class="text-wine">Its thermostat’s setting is not held.</li>{/if}
-  {#if day.overheats}<li class="text-wine">It gets too hot for seed and seedlings.</li>{/if}
+  {#if day.overheats}<li class="text-wine">
+      It passes its limit of {words.number(air.limit_c, 'temperature_c')}: too hot for seed and
+      seedlings.
+    </li>{/if}
   {#each day.helps as help (help.what.text)}
     <li>
       {words.say(help.what)}: {words.number(help.mean_c, 'temperature_c')} on the mean, {words.number(
@@ -132,3 +140,4 @@
     </li>
   {/each}
 </ul>
+<ChamberWays {bay} />

@@ -1,38 +1,24 @@
 <script lang="ts">
   // Other set-ups of a bay beside the one that is there.
-  import { api, Refused } from '../api/client';
+  import { api } from '../api/client';
+  import { Asked } from '../asked.svelte';
   import type { BayOnDay, SetUp } from '../api/client';
   import { bench } from '../workbench.svelte';
+  import AskButton from './AskButton.svelte';
   import ChoiceField from './ChoiceField.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
 
   const words = $derived(bench.words);
-  let all: SetUp[] = $state([]);
-  let asked = $state<'no' | 'waiting' | 'answered'>('no');
-  let problem = $state('');
+  const asked = new Asked<SetUp[]>();
+  const all = $derived(asked.answer ?? []);
   let chosen = $state('');
-  // What was reckoned for another plan or day says nothing about this one.
   const key = $derived(`${bay.bay.place}/${bay.bay.tier} ${bench.date}`);
-  let answeredFor = $state('');
-  let plan: unknown = $state.raw();
-  const fresh = $derived(asked === 'answered' && answeredFor === key && bench.draft === plan);
+  const fresh = $derived(asked.fresh(key));
 
   async function ask() {
-    asked = 'waiting';
-    problem = '';
-    const of = key;
-    const draft = bench.draft!;
-    try {
-      all = await api.compare(draft, bay.bay, bench.date);
-      plan = draft;
-      answeredFor = of;
-      chosen = all[1]?.code ?? '';
-      asked = 'answered';
-    } catch (error) {
-      asked = 'no';
-      problem = error instanceof Refused ? error.message : 'The server does not answer: try again.';
-    }
+    await asked.ask(key, () => api.compare(bench.draft!, bay.bay, bench.date));
+    chosen = asked.answer?.[1]?.code ?? '';
   }
 
   const now = $derived(all[0]);
@@ -69,10 +55,7 @@
     One lamp more or less, foil, a white back, other lamps, trays turned crosswise, a window: each
     at its own best height and hours.
   </p>
-  <button class="quiet mt-1 border-line!" disabled={asked === 'waiting'} onclick={() => void ask()}
-    >{asked === 'waiting' ? 'Reckoning…' : 'Compare set-ups'}</button
-  >
-  {#if problem}<p class="text-sm text-wine" role="alert">{problem}</p>{/if}
+  <AskButton {asked} label="Compare set-ups" onask={ask} />
 {:else if now && then}
   <ChoiceField
     label="Beside what is there"

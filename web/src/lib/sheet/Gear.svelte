@@ -40,6 +40,9 @@
       { label: 'Length', field: 'length_mm', quantity: 'length_mm' },
       { label: 'Width', field: 'width_mm', quantity: 'length_mm' },
       { label: 'Thermostat', field: 'thermostat_c', quantity: 'temperature_c', optional: true },
+      { label: 'Switches within', field: 'hysteresis_k', quantity: 'difference_k', optional: true },
+      { label: 'Dial is off by', field: 'dial_error_k', quantity: 'difference_k', optional: true },
+      { label: 'Foam under it', field: 'pad_mm', quantity: 'length_mm', optional: true },
       ...at,
     ],
     fans: [

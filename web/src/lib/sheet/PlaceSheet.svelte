@@ -54,14 +54,19 @@
       );
     return { label, value, quantity, onset };
   }
-  function rating(label: string, field: string, value: number | null | undefined) {
+  function optional(
+    label: string,
+    field: string,
+    value: number | null | undefined,
+    quantity: Quantity = 'mass_kg',
+  ) {
     const there = value != null;
     const set = (next: number | undefined) =>
       keep(setOptional(`${path}/${field}`, next, there), `${label.toLowerCase()} of ${place.name}`);
     return {
       label,
       value: value ?? undefined,
-      quantity: 'mass_kg' as const,
+      quantity,
       onset: set,
       onclear: () => set(undefined),
     };
@@ -131,7 +136,7 @@
       {#each sizes as field (field.label)}<NumberField {...field} />{/each}
       {#if pitched}<NumberField {...pitched} />{/if}
       <NumberField {...number('Empty', 'empty_kg', place.empty_kg, 'mass_kg')} />
-      <NumberField {...rating('All decks bear', 'rating_kg', place.rating_kg)} />
+      <NumberField {...optional('All decks bear', 'rating_kg', place.rating_kg)} />
     </div>
   </section>
 
@@ -146,7 +151,7 @@
           keep(at('deck/material', material), `decks of ${place.name}: ${materials[material]}`)}
       />
       <NumberField {...number('Thickness', 'deck/thickness_mm', place.deck.thickness_mm)} />
-      <NumberField {...rating('One deck bears', 'deck/rating_kg', place.deck.rating_kg)} />
+      <NumberField {...optional('One deck bears', 'deck/rating_kg', place.deck.rating_kg)} />
     </div>
   </section>
 
@@ -179,6 +184,16 @@
       value={kind.bench.folds}
       onset={(yes) => keep(at('kind/bench/folds', yes), `folding of ${place.name}`)}
     />
+  {:else if 'closet' in kind}
+    <CheckField
+      label="Its doors are kept shut, to hold the warmth of its lamps"
+      value={kind.closet.shut ?? false}
+      onset={(yes) =>
+        keep(
+          setOptional(`${path}/kind/closet/shut`, yes || undefined, kind.closet.shut !== undefined),
+          `${yes ? 'shut' : 'opened'} ${place.name}`,
+        )}
+    />
   {:else if 'cold_frame' in kind}
     <CheckField
       label="Has a light that closes at night"
@@ -210,7 +225,7 @@
       <p class="text-sm text-soft">0° north, 90° east, 180° south, 270° west</p>
     </section>
   {:else if 'chamber' in kind}
-    {@const { walls, vents } = kind.chamber}
+    {@const { walls, vents, probe_mm, limit_c } = kind.chamber}
     <section aria-label="Walls">
       <h3>Walls, from the inside out</h3>
       {#each walls as wall, i (i)}
@@ -282,6 +297,19 @@
             `cut a vent into ${place.name}`,
           )}>One more vent</button
       >
+      <h3 class="mt-3">Thermostat and limit</h3>
+      <div class="mt-1 grid grid-cols-2 gap-2">
+        <NumberField
+          {...optional('Probe over the floor', 'kind/chamber/probe_mm', probe_mm, 'length_mm')}
+        />
+        <NumberField
+          {...optional('Too hot over', 'kind/chamber/limit_c', limit_c, 'temperature_c')}
+        />
+      </div>
+      <p class="text-sm text-soft">
+        Left empty, the probe hangs half way up and {words.number(30, 'temperature_c')} is too hot. The
+        thermostat’s setting is its mat’s.
+      </p>
     </section>
   {/if}
 

@@ -3,9 +3,11 @@
   import type { Finding } from '../api/client';
   import { bench } from '../workbench.svelte';
   import { replace } from '../edits';
+  import Away from './Away.svelte';
   import Containers from './Containers.svelte';
   import FindingCard from './FindingCard.svelte';
   import FloorPlan from './FloorPlan.svelte';
+  import Mats from './Mats.svelte';
   import NumberField from './NumberField.svelte';
 
   const words = $derived(bench.words);
@@ -94,6 +96,10 @@
       onset={(mm) => set('door/height_mm', mm)}
     />
   </div>
+  <h3 class="mt-5 mb-1">Mats by turns</h3>
+  <Mats />
+  <h3 class="mt-5 mb-1">Days away</h3>
+  <Away />
   <h3 class="mt-5 mb-1">Containers</h3>
   <Containers />
 {/if}

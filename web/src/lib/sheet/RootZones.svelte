@@ -4,6 +4,7 @@
   import { line } from 'd3-shape';
   import type { TrayRoots } from '../api/client';
   import { bench } from '../workbench.svelte';
+  import EmergenceCurve, { type Here } from './EmergenceCurve.svelte';
 
   const { roots, germinating }: { roots: TrayRoots[]; germinating: string[] } = $props();
 
@@ -27,6 +28,18 @@
   const y = $derived(
     scaleLinear([Math.min(...all) - 1, Math.max(...all) + 1], [HEIGHT - PAD.bottom, PAD.top]),
   );
+  /** What germinates here, each once, with the trays that it is in. */
+  const sowings = $derived.by(() => {
+    const found: { sown: TrayRoots['sown'][number]; here: Here[] }[] = [];
+    for (const r of roots.filter((r) => germinating.includes(r.tray))) {
+      for (const sown of r.sown) {
+        let of = found.find((f) => f.sown.sowing === sown.sowing);
+        if (!of) found.push((of = { sown, here: [] }));
+        of.here.push({ label: r.label, c: r.day.mean_c, days: sown.outcome.half_days });
+      }
+    }
+    return found;
+  });
   const path = $derived(
     (values: number[]) =>
       line<number>()
@@ -152,3 +165,7 @@
     </li>
   {/each}
 </ul>
+{#each sowings as of (of.sown.sowing)}
+  <h4 class="mt-3 font-semibold">{of.sown.name}</h4>
+  <EmergenceCurve {...of} />
+{/each}
