@@ -56,6 +56,14 @@ const SHOTS = [
     ground: 'light',
   },
   {
+    name: 'mats-by-turns',
+    path: '/?on=2027-04-09',
+    size: DESK,
+    ground: 'light',
+    press: 'Share out the mats',
+    see: 'Mats by turns',
+  },
+  {
     name: 'window-year',
     path: '/?on=2027-04-09&bay=window/t1',
     size: DESK,

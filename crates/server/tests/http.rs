@@ -352,3 +352,33 @@ fn a_lux_meter_is_held_to_a_plan_without_keeping_anything() {
     assert_eq!(ask(json!(-5), -1.0).status, 422);
     assert_eq!(server.get("/api/plans/1").json()["revision"], 1);
 }
+
+#[test]
+fn ways_to_warm_chambers_and_mats_answer_over_http() {
+    let (_data, server) = server();
+    let ask = |path: &str, bay: &str| {
+        let (place, tier) = bay.split_once('/').unwrap();
+        let body = json!({
+            "plan": demo(), "bay": {"place": place, "tier": tier}, "date": "2027-03-20"
+        });
+        server.send("POST", path, &body.to_string())
+    };
+    let warm = ask("/api/compare/warmth", "door/t3").json();
+    assert_eq!(warm["ways"][0]["code"], "as_it_is");
+    assert_eq!(ask("/api/compare/warmth", "door/t5").json(), Value::Null);
+    let chamber = ask("/api/compare/chamber", "cabinet/t1").json();
+    assert!(chamber.as_array().unwrap().len() > 5);
+    assert_eq!(ask("/api/compare/chamber", "door/t1").json(), json!([]));
+    let mats = server.send("POST", "/api/mats", &demo().to_string()).json();
+    assert!(mats["needed"].as_u64() < mats["trays"].as_u64());
+    // What no plan can be is refused by name.
+    let mut away = demo();
+    away["away"] = json!([{"from": "2027-04-09", "to": "2027-04-01"}]);
+    let refused = server.send("POST", "/api/mats", &away.to_string());
+    assert_eq!(refused.status, 422);
+    assert!(refused.body.contains("/away/0/to"), "{refused:?}");
+    let mut mat = demo();
+    mat["places"][0]["tiers"][2]["mats"][0]["pad_mm"] = json!(-3);
+    let refused = server.send("POST", "/api/mats", &mat.to_string());
+    assert!(refused.body.contains("pad_mm"), "{refused:?}");
+}

@@ -179,9 +179,9 @@ fn other_vents(place: &Place) -> Vec<(&'static str, Statement, Vec<Vent>)> {
     let mut all = Vec::new();
     if !chamber.vents.is_empty() {
         all.push(("vents_shut", say!("Its vents taped shut"), Vec::new()));
-        let wider = chamber.vents.iter().cloned().map(|vent| Vent {
+        let wider = chamber.vents.iter().map(|vent| Vent {
             height_mm: 2.0 * vent.height_mm,
-            ..vent
+            ..vent.clone()
         });
         all.push((
             "vents_doubled",

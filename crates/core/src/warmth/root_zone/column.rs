@@ -153,13 +153,16 @@ impl RootZone {
         let mut before: Option<RootZoneDay> = None;
         let mut day = None;
         for _ in 0..MOST_DAYS {
+            let began = state;
             let run = self.one_day(&column, &mut state);
             let near = |a: f64, b: f64| (a - b).abs() < SAME_K;
-            // A thermostat's beat shifts from day to day; its mean does not.
-            let same = before.as_ref().is_some_and(|last| {
-                near(run.mean_c, last.mean_c)
-                    && (self.thermostat.is_some() || near(run.root_zone_c[0], last.root_zone_c[0]))
-            });
+            let same = match (&self.thermostat, &before) {
+                // A thermostat's beat shifts from day to day; its mean does not.
+                (Some(_), Some(last)) => near(run.mean_c, last.mean_c),
+                (Some(_), None) => false,
+                // What ends as it began goes on so.
+                (None, _) => began.at.iter().zip(&state.at).all(|(a, b)| near(*a, *b)),
+            };
             before = Some(run.clone());
             day = Some(run);
             if same {
