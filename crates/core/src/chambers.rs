@@ -4,7 +4,6 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::crops::library;
 use crate::placement::Standing;
 use crate::plan::{SoundPlan, Stage};
 use crate::room::Place;
@@ -99,7 +98,7 @@ fn suits(plan: &SoundPlan, day: &ChamberDay) -> Vec<Vec<String>> {
     ids.sort_unstable();
     ids.dedup();
     let mut suits = vec![Vec::new(); day.shelves.len()];
-    for crop in ids.into_iter().filter_map(|id| library().get(id)) {
+    for crop in ids.into_iter().filter_map(|id| plan.find_crop(id)) {
         let off = |i: &usize| (day.shelves[*i].mean_c - crop.root_zone_c).abs();
         if let Some(shelf) = (0..day.shelves.len()).min_by(|a, b| off(a).total_cmp(&off(b))) {
             suits[shelf].push(crop.name.clone());

@@ -12,6 +12,7 @@ pub mod fault;
 pub mod daytime;
 pub mod site;
 pub mod crops;
+pub mod seeds;
 pub mod room;
 pub mod containers;
 pub mod kinds;

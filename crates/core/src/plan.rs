@@ -10,6 +10,7 @@ use crate::fault::{Fault, Faults, Pointer};
 use crate::light::bay::Footprint;
 use crate::room::{self, BayRef, MOST_OVERHANG_MM, Place, Room};
 use crate::say;
+use crate::seeds::Packet;
 use crate::site::{Site, days_between};
 use crate::units::Quantity;
 
@@ -37,6 +38,12 @@ pub struct Plan {
     pub places: Vec<Place>,
     /// The kinds of tray in use.
     pub tray_formats: Vec<TrayFormat>,
+    /// Crops of one's own, and those of the library that were changed, by the same identifier.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub crops: Vec<Crop>,
+    /// Packets of seed.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub packets: Vec<Packet>,
     /// What is sown.
     pub sowings: Vec<Sowing>,
     /// The trays and where they stand.
@@ -101,6 +108,83 @@ pub struct Sowing {
     /// the room's air decides.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub root_zone_c: Option<f64>,
+    /// Why it is started indoors.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reason: Option<Reason>,
+    /// Days by which all its dates are moved from where the last frost puts them, later positive.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    pub shift_days: i32,
+    /// Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
+    /// growth take longer here.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub packet_weeks: Option<f64>,
+    /// Stock that only passes through, such as overwintering pots: it is there on these days, and
+    /// nothing germinates.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stays: Option<DateSpan>,
+    /// The packet that it is sown from.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub packet: Option<String>,
+    /// Plants to raise over those wanted, as a share of them.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spare: Option<f64>,
+    /// Seeds in each cell; left out, as many as keep cells from staying empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seeds_per_cell: Option<u32>,
+    /// Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
+    /// the start.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pots_on: Option<bool>,
+}
+
+fn is_zero(days: &i32) -> bool {
+    *days == 0
+}
+
+/// Why a sowing is started indoors.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Reason {
+    /// For an earlier crop.
+    Earlier,
+    /// No bed is free yet.
+    NoFreeBed,
+    /// Out of the way of slugs, mice and birds.
+    Pests,
+    /// Its seed needs cold first.
+    ColdFirst,
+    /// To sell.
+    ToSell,
+    /// Another.
+    Other,
+}
+
+impl Sowing {
+    fn check_more(&self, at: &Pointer, faults: &mut Faults) {
+        let shift = f64::from(self.shift_days);
+        faults.number(&at.at("shift_days"), shift, -200.0..=300.0, Quantity::Days);
+        if let Some(weeks) = self.packet_weeks {
+            let at = at.at("packet_weeks");
+            faults.number(&at, weeks, 0.5..=60.0, Quantity::Weeks);
+        }
+        if let Some(DateSpan { from, to }) = self.stays
+            && !(0..=400).contains(&days_between(from, to))
+        {
+            faults.add(
+                &at.at("stays").at("to"),
+                to,
+                say!("it stays from {from} to {to}", from = from, to = to),
+                say!("give a last day on or after the first, 400 days later at the most"),
+            );
+        }
+        if let Some(spare) = self.spare {
+            faults.number(&at.at("spare"), spare, 0.0..=5.0, Quantity::Share);
+        }
+        if let Some(seeds) = self.seeds_per_cell {
+            let at = at.at("seeds_per_cell");
+            faults.number(&at, f64::from(seeds), 1.0..=50.0, Quantity::Count);
+        }
+    }
 }
 
 /// A tray with what is sown in it.
@@ -272,10 +356,15 @@ impl SoundPlan {
     }
 
     /// The crop of `sowing`, which a sound plan always has.
-    pub fn crop(&self, sowing: &Sowing) -> &'static Crop {
-        crops::library()
-            .get(&sowing.crop)
+    pub fn crop(&self, sowing: &Sowing) -> &Crop {
+        self.find_crop(&sowing.crop)
             .expect("a sound plan names known crops")
+    }
+
+    /// The packet that `sowing` is sown from; `None` when it names none.
+    pub fn packet(&self, sowing: &Sowing) -> Option<&Packet> {
+        let id = sowing.packet.as_ref()?;
+        self.packets.iter().find(|packet| packet.id == *id)
     }
 
     /// The format of `tray`, which a sound plan always has.
@@ -298,6 +387,12 @@ impl SoundPlan {
 }
 
 impl Plan {
+    /// The crop called `id`: the plan's own, else the library's.
+    pub fn find_crop(&self, id: &str) -> Option<&Crop> {
+        let own = self.crops.iter().find(|crop| crop.id == id);
+        own.or_else(|| crops::library().get(id))
+    }
+
     /// Checks the whole document.
     ///
     /// # Errors
@@ -326,6 +421,8 @@ impl Plan {
         self.room.check(&root.at("room"), &mut faults);
         room::check(&self.places, &root.at("places"), &mut faults);
         self.check_formats(&root.at("tray_formats"), &mut faults);
+        self.check_crops(&root.at("crops"), &mut faults);
+        self.check_packets(&root.at("packets"), &mut faults);
         self.check_sowings(&root.at("sowings"), &mut faults);
         self.check_trays(&root.at("trays"), &mut faults);
         faults.verdict().map(|()| SoundPlan(self))
@@ -397,6 +494,32 @@ impl Plan {
         }
     }
 
+    fn check_crops(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.crops.len(), 0..=500);
+        faults.unique(at, self.crops.iter().map(|crop| crop.id.as_str()));
+        for (i, crop) in self.crops.iter().enumerate() {
+            crop.check(&at.at(i), faults);
+        }
+    }
+
+    /// The crops that a plan may name.
+    fn known_crops(&self) -> impl Iterator<Item = String> {
+        let library = crops::library().crops.iter();
+        self.crops.iter().chain(library).map(|crop| crop.id.clone())
+    }
+
+    fn check_packets(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.packets.len(), 0..=2000);
+        faults.unique(at, self.packets.iter().map(|packet| packet.id.as_str()));
+        for (i, packet) in self.packets.iter().enumerate() {
+            let at = at.at(i);
+            packet.check(&at, faults);
+            if self.find_crop(&packet.crop).is_none() {
+                faults.unknown(&at.at("crop"), &packet.crop, self.known_crops());
+            }
+        }
+    }
+
     fn check_sowings(&self, at: &Pointer, faults: &mut Faults) {
         faults.unique(at, self.sowings.iter().map(|s| s.id.as_str()));
         faults.count(at, self.sowings.len(), 0..=500);
@@ -404,10 +527,9 @@ impl Plan {
             let at = at.at(i);
             faults.id(&at.at("id"), &sowing.id);
             faults.name(&at.at("variety"), &sowing.variety);
-            let library = crops::library();
-            if library.get(&sowing.crop).is_none() {
-                let known = library.crops.iter().map(|crop| crop.id.clone());
-                faults.unknown(&at.at("crop"), &sowing.crop, known);
+            let crop = self.find_crop(&sowing.crop);
+            if crop.is_none() {
+                faults.unknown(&at.at("crop"), &sowing.crop, self.known_crops());
             }
             faults.number(
                 &at.at("wanted"),
@@ -415,6 +537,27 @@ impl Plan {
                 1.0..=100_000.0,
                 Quantity::Count,
             );
+            sowing.check_more(&at, faults);
+            if let Some(id) = &sowing.packet {
+                let packet = self.packets.iter().find(|packet| packet.id == *id);
+                match packet {
+                    None => {
+                        let known = self.packets.iter().map(|packet| packet.id.clone());
+                        faults.unknown(&at.at("packet"), id, known);
+                    }
+                    Some(packet) if packet.crop != sowing.crop => faults.add(
+                        &at.at("packet"),
+                        id,
+                        say!(
+                            "that packet holds {other}, not {crop}",
+                            other = &packet.crop,
+                            crop = &sowing.crop
+                        ),
+                        say!("name a packet of the same crop"),
+                    ),
+                    Some(_) => {}
+                }
+            }
             if let Some(c) = sowing.root_zone_c {
                 faults.number(&at.at("root_zone_c"), c, 0.0..=45.0, Quantity::TemperatureC);
             }

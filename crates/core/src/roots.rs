@@ -6,7 +6,6 @@ use utoipa::ToSchema;
 
 use crate::chambers::ClosedAir;
 use crate::crops::emergence::AtTemperature;
-use crate::crops::library;
 use crate::crops::showing::Outcome;
 use crate::placement::Standing;
 use crate::plan::{SoundPlan, Stage};
@@ -192,12 +191,12 @@ impl Here<'_> {
         let day = placed::zone_day(zone)?;
         let sown = own.parts.iter().map(|part| {
             let crop = self.plan.crop(part.sowing);
-            let curve = library().curve(crop);
+            let curve = crop.curve();
             SownRoots {
                 sowing: part.sowing.id.clone(),
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
-                outcome: Outcome::of(crop, curve, &day.root_zone_c),
+                outcome: Outcome::of(crop, &curve, &day.root_zone_c),
                 by_temperature: curve.by_temperature(),
                 shows: part.dates.shows(),
             }

@@ -46,6 +46,8 @@ pub enum Quantity {
     Days,
     /// A duration in weeks.
     Weeks,
+    /// Years.
+    Years,
     /// Power in W.
     PowerW,
     /// Current in A.
@@ -79,7 +81,7 @@ pub enum Quantity {
 }
 
 impl Quantity {
-    const ALL: [Self; 28] = [
+    const ALL: [Self; 29] = [
         Self::LengthMm,
         Self::TemperatureC,
         Self::DifferenceK,
@@ -93,6 +95,7 @@ impl Quantity {
         Self::ClockH,
         Self::Days,
         Self::Weeks,
+        Self::Years,
         Self::PowerW,
         Self::CurrentA,
         Self::VoltageV,
@@ -126,6 +129,7 @@ impl Quantity {
             Self::ClockH => ("", 1.0, 2),
             Self::Days => ("days", 1.0, 1),
             Self::Weeks => ("weeks", 1.0, 1),
+            Self::Years => ("years", 1.0, 1),
             Self::PowerW => ("W", 1.0, 0),
             Self::CurrentA => ("A", 1.0, 2),
             Self::VoltageV => ("V", 1.0, 0),

@@ -6,7 +6,6 @@ use utoipa::ToSchema;
 
 use crate::advice::PatchStep;
 use crate::chambers::ClosedAir;
-use crate::crops::library;
 use crate::crops::showing::Outcome;
 use crate::kinds;
 use crate::placement::{Standing, standing_in};
@@ -186,7 +185,7 @@ impl Ways<'_> {
         } else {
             day.root_zone_c.clone()
         };
-        let outcome = Outcome::of(crop, library().curve(crop), &hours);
+        let outcome = Outcome::of(crop, &crop.curve(), &hours);
         WarmWay {
             code,
             name,

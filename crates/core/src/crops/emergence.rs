@@ -221,7 +221,7 @@ impl EmergenceCurve {
     ///
     /// ```
     /// let crops = sunrise_core::crops::library();
-    /// let tomato = crops.curve(crops.get("tomato").unwrap());
+    /// let tomato = crops.get("tomato").unwrap().curve();
     /// assert_eq!(tomato.days(20.0), Some(8.2));
     /// assert_eq!(tomato.days(5.0), None);
     /// ```

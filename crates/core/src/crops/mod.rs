@@ -3,12 +3,16 @@
 pub mod emergence;
 pub mod showing;
 
+use std::borrow::Cow;
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::fault::{Faults, Pointer};
+use crate::say;
+use crate::units::Quantity;
 use emergence::EmergenceCurve;
 
 /// One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`].
@@ -49,6 +53,284 @@ pub struct Crop {
     pub cold_weeks: f64,
     /// Days after it shows that it may stay in the dark before it is spoiled.
     pub dark_days: f64,
+    /// How fast it fills its cell: strong ones shade slow ones beside them.
+    pub vigour: Vigour,
+    /// How it bears being moved.
+    pub transplants: Transplants,
+    /// Whether it is started indoors.
+    pub start: Start,
+    /// Why.
+    pub start_reason: StartReason,
+    /// Mix in the cell that it is sown in, in ml.
+    pub cell_ml: f64,
+    /// Mix in the pot that it is moved to; 0 when it stays where it was sown.
+    pub pot_on_ml: f64,
+    /// Weeks from emergence to that; 0 when it stays.
+    pub pot_on_weeks: f64,
+    /// Plants that grow in a cell as a clump; 1 for a single one.
+    pub plants_per_cell: u32,
+    /// From plant to plant in the tray, by the time it goes out.
+    pub spacing_mm: f64,
+    /// The share of seedlings lost from emergence to planting out.
+    pub losses: f64,
+    /// Years in a cool, dry room until half of the seed is dead.
+    pub seed_life_years: Known,
+}
+
+/// How fast a seedling fills its cell.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Vigour {
+    /// Small for weeks.
+    Slow,
+    /// Neither.
+    Middle,
+    /// Shades its neighbours within a week or two.
+    Strong,
+}
+
+/// How seedlings bear being moved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Transplants {
+    /// At any age.
+    Well,
+    /// Small, with the root ball whole.
+    WithCare,
+    /// Hardly: in its final pot from the start, or sown outdoors.
+    Badly,
+}
+
+/// Where a crop is best sown.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Start {
+    /// Indoors.
+    Indoors,
+    /// Either way: indoors it is earlier.
+    Either,
+    /// Straight into the bed.
+    Outdoors,
+}
+
+/// Why a crop is sown there.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StartReason {
+    /// The frost-free season is too short for it.
+    LongSeason,
+    /// Started indoors it crops weeks earlier.
+    Earlier,
+    /// Its seed is too fine, or its seedlings too slow, for a bed.
+    SmallSeed,
+    /// It grows so fast that it overtakes what was started early.
+    FastGrower,
+    /// Its root is spoiled by moving.
+    DislikesMoving,
+    /// It bears cold: the bed is ready for it early.
+    BearsCold,
+}
+
+/// A figure, or that nobody knows it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub enum Known {
+    /// It is known.
+    Figure(f64),
+    /// It is not.
+    Not(Unknown),
+}
+
+/// Written `"unknown"`.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Unknown {
+    /// Nobody knows.
+    Unknown,
+}
+
+impl Known {
+    /// The figure; `None` when nobody knows.
+    pub fn known(self) -> Option<f64> {
+        match self {
+            Self::Figure(figure) => Some(figure),
+            Self::Not(_) => None,
+        }
+    }
+}
+
+impl StartReason {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::LongSeason => "the frost-free season alone is too short for it",
+            Self::Earlier => "started indoors it crops weeks earlier",
+            Self::SmallSeed => "its seed is too fine and its seedlings too slow for a bed",
+            Self::FastGrower => "it grows so fast that an early start spoils it",
+            Self::DislikesMoving => "moving spoils its root",
+            Self::BearsCold => "it bears cold, and the bed is ready for it early",
+        }
+    }
+}
+
+impl Crop {
+    /// Its emergence curve.
+    ///
+    /// # Panics
+    /// When its emergence is none that [`Crop::check`] lets through.
+    pub fn curve(&self) -> Cow<'static, EmergenceCurve> {
+        const SOUND: &str = "a crop's emergence is checked before it is used";
+        match &self.emergence {
+            Emergence::Row(row) => Cow::Borrowed(library().rows.get(row).expect(SOUND)),
+            Emergence::Thermal(thermal) => match library().get(&self.id) {
+                Some(known) if known.emergence == self.emergence => {
+                    Cow::Borrowed(&library().of_crops[&self.id])
+                }
+                _ => Cow::Owned(EmergenceCurve::thermal(*thermal).expect(SOUND)),
+            },
+        }
+    }
+
+    /// Where figure `field` of it comes from: the library's source, or the user.
+    pub fn source(&self, field: &str) -> &'static str {
+        match library().get(&self.id) {
+            Some(known) if known == self => library().source(field),
+            _ => "your own figure",
+        }
+    }
+
+    /// Checks a crop that a user edited or added.
+    pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        let emergence = at.at("emergence");
+        match &self.emergence {
+            Emergence::Row(row) if !library().rows.contains_key(row) => {
+                faults.unknown(&emergence, row, library().rows.keys().cloned());
+            }
+            Emergence::Row(_) => {}
+            Emergence::Thermal(thermal) => {
+                if let Err(problem) = EmergenceCurve::thermal(*thermal) {
+                    faults.add(
+                        &emergence,
+                        thermal,
+                        say!("{problem}", problem = problem),
+                        say!("give base, best and upper °C that rise, and days over 0"),
+                    );
+                }
+            }
+        }
+        let hours = 0.0..=24.0;
+        for (name, value, range, quantity) in [
+            (
+                "weeks_indoors",
+                self.weeks_indoors,
+                0.5..=60.0,
+                Quantity::Weeks,
+            ),
+            (
+                "weeks_after_last_frost",
+                self.weeks_after_last_frost,
+                -20.0..=20.0,
+                Quantity::Weeks,
+            ),
+            (
+                "hardening_days",
+                f64::from(self.hardening_days),
+                0.0..=60.0,
+                Quantity::Days,
+            ),
+            (
+                "root_zone_c",
+                self.root_zone_c,
+                0.0..=45.0,
+                Quantity::TemperatureC,
+            ),
+            (
+                "dli_low_mol_m2_d",
+                self.dli_low_mol_m2_d,
+                0.0..=60.0,
+                Quantity::DliMolM2D,
+            ),
+            (
+                "dli_high_mol_m2_d",
+                self.dli_high_mol_m2_d,
+                self.dli_low_mol_m2_d.max(0.1)..=80.0,
+                Quantity::DliMolM2D,
+            ),
+            (
+                "photoperiod_most_h",
+                self.photoperiod_most_h,
+                hours,
+                Quantity::Hours,
+            ),
+            (
+                "height_out_mm",
+                self.height_out_mm,
+                5.0..=2000.0,
+                Quantity::LengthMm,
+            ),
+            (
+                "sow_depth_mm",
+                self.sow_depth_mm,
+                0.0..=300.0,
+                Quantity::LengthMm,
+            ),
+            ("soak_h", self.soak_h, 0.0..=96.0, Quantity::Hours),
+            ("cold_weeks", self.cold_weeks, 0.0..=30.0, Quantity::Weeks),
+            ("dark_days", self.dark_days, 0.0..=30.0, Quantity::Days),
+            ("cell_ml", self.cell_ml, 1.0..=50_000.0, Quantity::VolumeMl),
+            (
+                "pot_on_ml",
+                self.pot_on_ml,
+                0.0..=50_000.0,
+                Quantity::VolumeMl,
+            ),
+            (
+                "pot_on_weeks",
+                self.pot_on_weeks,
+                0.0..=40.0,
+                Quantity::Weeks,
+            ),
+            (
+                "plants_per_cell",
+                f64::from(self.plants_per_cell),
+                1.0..=20.0,
+                Quantity::Count,
+            ),
+            (
+                "spacing_mm",
+                self.spacing_mm,
+                5.0..=1000.0,
+                Quantity::LengthMm,
+            ),
+            ("losses", self.losses, 0.0..=0.95, Quantity::Share),
+            (
+                "seed_life_years",
+                self.seed_life_years.known().unwrap_or(1.0),
+                0.1..=100.0,
+                Quantity::Years,
+            ),
+        ] {
+            faults.number(&at.at(name), value, range, quantity);
+        }
+        // A curve that never reaches its own best temperature would promise nothing.
+        let thermal_fine = match &self.emergence {
+            Emergence::Row(row) => library().rows.contains_key(row),
+            Emergence::Thermal(thermal) => EmergenceCurve::thermal(*thermal).is_ok(),
+        };
+        if thermal_fine && self.curve().days(self.root_zone_c).is_none() {
+            faults.add(
+                &at.at("root_zone_c"),
+                self.root_zone_c,
+                say!("none come up at the temperature advised for it"),
+                say!(
+                    "give one nearer to {best}",
+                    best = Quantity::TemperatureC.of(self.curve().best_c())
+                ),
+            );
+        }
+    }
 }
 
 /// How days to emergence follow from temperature.
@@ -105,6 +387,8 @@ pub struct Library {
     /// The crops in the file's order.
     pub crops: Vec<Crop>,
     source: BTreeMap<String, String>,
+    /// The rows of the table of days to emergence.
+    rows: BTreeMap<String, EmergenceCurve>,
     /// The curve of each crop, by its identifier.
     of_crops: BTreeMap<String, EmergenceCurve>,
 }
@@ -115,12 +399,9 @@ impl Library {
         self.crops.iter().find(|crop| crop.id == id)
     }
 
-    /// The emergence curve of `crop`.
-    ///
-    /// # Panics
-    /// When `crop` is none of this library's.
-    pub fn curve(&self, crop: &Crop) -> &EmergenceCurve {
-        &self.of_crops[&crop.id]
+    /// Where the figures of every field come from.
+    pub fn sources(&self) -> &BTreeMap<String, String> {
+        &self.source
     }
 
     /// Where the figures of field `field` come from.
@@ -161,6 +442,7 @@ impl Library {
         Ok(Self {
             crops: file.crop,
             source: file.source,
+            rows: curves,
             of_crops,
         })
     }
@@ -197,10 +479,10 @@ mod tests {
             let buried = crop.sow_depth_mm > 5.0;
             assert!(crop.germinates_in != GerminatesIn::Light || !buried, "{id}");
             assert!(
-                library.curve(crop).days(crop.root_zone_c).is_some(),
+                crop.curve().days(crop.root_zone_c).is_some(),
                 "{id} must emerge at the temperature advised for it"
             );
-            let share = library.curve(crop).share(crop.root_zone_c);
+            let share = crop.curve().share(crop.root_zone_c);
             assert!(share >= 0.6, "{id}: {share}");
         }
         let mut ids: Vec<&str> = library.crops.iter().map(|c| c.id.as_str()).collect();

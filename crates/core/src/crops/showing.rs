@@ -62,7 +62,7 @@ impl Sown {
         }
         faults.verdict()?;
         let crop = crop.expect("an unknown crop is a fault");
-        Ok(Outcome::of(crop, library.curve(crop), &self.root_zone_c))
+        Ok(Outcome::of(crop, &crop.curve(), &self.root_zone_c))
     }
 }
 

@@ -7,7 +7,6 @@ use utoipa::ToSchema;
 
 use super::bed::Beds;
 use super::{SowingDates, TrayDates};
-use crate::crops::library;
 use crate::plan::{SoundPlan, Stage};
 use crate::room::{Kind, find_bay};
 use crate::say;
@@ -154,7 +153,7 @@ impl MatWorth {
         beds: &mut Beds<'_>,
     ) -> Self {
         let crop = plan.crop(sowing);
-        let curve = library().curve(crop);
+        let curve = crop.curve();
         let bed_c = beds.without_mat_c(sowing);
         let mean = |values: &mut dyn Iterator<Item = f64>| {
             let (sum, n) = values.fold((0.0, 0.0), |(sum, n), v| (sum + v, n + 1.0));

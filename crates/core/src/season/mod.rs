@@ -105,7 +105,7 @@ pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
 fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDates {
     let library = crate::crops::library();
     let crop = plan.crop(sowing);
-    let curve = library.curve(crop);
+    let curve = crop.curve();
     let weeks = |weeks: f64| (weeks * DAYS_PER_WEEK).round() as i32;
 
     let out = plus_days(plan.site.last_frost, weeks(crop.weeks_after_last_frost));

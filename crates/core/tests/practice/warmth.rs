@@ -84,7 +84,7 @@ pub fn table() -> String {
 
     let days = |crop: &str, c: f64| {
         let crop = library().get(crop).unwrap();
-        library().curve(crop).showing(&[c]).unwrap()
+        crop.curve().showing(&[c]).unwrap()
     };
     let (lettuce, pea) = (days("lettuce", 20.0), days("pea", 20.0));
 

@@ -1,8 +1,13 @@
 //! The site: where it is, what its mains and its air are like, and when frost ends.
 
+pub mod frost;
+pub mod minima;
+
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+
+use frost::FrostRecord;
 
 use crate::daytime::{Burning, ClockSpan, DAY_H};
 use crate::fault::{Faults, Pointer};
@@ -33,6 +38,9 @@ pub struct Site {
     pub currency: String,
     /// The day after which frost is as likely as not to be over.
     pub last_frost: Date,
+    /// The frosts on record; left out where only a day is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub frost: Option<FrostRecord>,
     /// What an average spring day has of a cloudless day's light; half when left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub of_cloudless: Option<f64>,
@@ -115,6 +123,9 @@ impl Site {
                 say!("give three capital letters (ISO 4217), such as EUR or USD"),
             );
         }
+        if let Some(record) = &self.frost {
+            record.check(&at.at("frost"), faults);
+        }
         if let Some(share) = self.of_cloudless {
             let at = at.at("of_cloudless");
             faults.number(&at, share, 0.05..=1.0, Quantity::Share);
@@ -143,9 +154,13 @@ impl Site {
 
     /// The chance, 0 to 1, that a frost still comes on or after `date`.
     ///
-    /// The last frost's date is taken as normally distributed around [`Site::last_frost`] with
+    /// By the record of minima where there is one. Else the last frost's date is taken as normally distributed around [`Site::last_frost`] with
     /// [`LAST_FROST_SD_DAYS`]; 0.5 on that day by definition.
     pub fn frost_risk(&self, date: Date) -> f64 {
+        let record = self.frost.as_ref();
+        if let Some(risk) = record.and_then(|record| record.risk(self.latitude_deg, date)) {
+            return risk;
+        }
         let days_after = days_between(self.last_frost, date) as f64;
         // The logistic curve of the same standard deviation stays within 0.02 of the normal one.
         let scale = LAST_FROST_SD_DAYS * 3f64.sqrt() / std::f64::consts::PI;

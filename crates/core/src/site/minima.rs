@@ -1,0 +1,528 @@
+//! Daily minima from a file: comma-separated values, or an EnergyPlus weather file (EPW).
+
+use std::collections::BTreeMap;
+use std::io::Read;
+
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::frost::{Caution, FrostDates, FrostRecord, FrostYear, HALF_YEAR_DAYS, midwinter};
+use super::plus_days;
+use crate::say;
+use crate::units::Quantity;
+use crate::words::Statement;
+
+/// How the file is to be understood.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Understanding {
+    /// What the record is to be called.
+    pub name: String,
+    /// Its unit.
+    pub unit: DegreeUnit,
+    /// A day whose minimum is at or below this is one of frost, in °C.
+    pub threshold_c: f64,
+    /// How cautious one is.
+    pub caution: Caution,
+    /// Latitude of the place in degrees, north positive: it decides when summer is.
+    pub latitude_deg: f64,
+    /// The year for which dates are wanted.
+    pub year: i16,
+}
+
+impl Default for Understanding {
+    fn default() -> Self {
+        Self {
+            name: "daily minima".into(),
+            unit: DegreeUnit::C,
+            threshold_c: 0.0,
+            caution: Caution::Even,
+            latitude_deg: 50.0,
+            year: 2027,
+        }
+    }
+}
+
+/// A unit of temperature.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DegreeUnit {
+    /// °C.
+    #[default]
+    C,
+    /// °F.
+    F,
+}
+
+/// What a file holds, before anything of it is kept.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Preview {
+    /// The days that were read.
+    pub days: u32,
+    /// First of them.
+    pub from: Option<Date>,
+    /// Last of them.
+    pub to: Option<Date>,
+    /// The coldest, in °C.
+    pub coldest_c: Option<f64>,
+    /// The first few, as they were understood.
+    pub sample: Vec<DayMinimum>,
+    /// What is wrong, row by row, the first hundred; a file with any is not taken.
+    pub problems: Vec<RowProblem>,
+    /// How many rows are wrong, a thousand at the most: then reading ends.
+    pub problem_rows: u32,
+    /// What to know besides: years that lack days are left out.
+    pub notes: Vec<Statement>,
+    /// The frosts, ready to be kept; `None` while there are problems.
+    pub record: Option<FrostRecord>,
+    /// What follows for the year asked for; `None` while there are problems.
+    pub dates: Option<FrostDates>,
+}
+
+/// A day and its minimum.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct DayMinimum {
+    /// The day.
+    pub date: Date,
+    /// Its minimum, in °C.
+    pub minimum_c: f64,
+}
+
+/// A row that cannot be read.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct RowProblem {
+    /// The row, counted from 1 with the heading.
+    pub row: u32,
+    /// What stands there.
+    pub value: String,
+    /// What is wrong.
+    pub problem: Statement,
+    /// What would be right.
+    pub remedy: Statement,
+}
+
+/// More than this is no record of a garden: 300 years of days.
+const MOST_ROWS: u32 = 110_000;
+/// So many problems are listed.
+const LISTED: usize = 100;
+/// After so many nobody wants to hear of the rest.
+const GIVEN_UP: u32 = 1000;
+/// Minima outside of this are errors: the coldest ever measured outdoors where people garden, and
+/// nights that never were so warm.
+const MINIMA_C: std::ops::RangeInclusive<f64> = -60.0..=35.0;
+/// A spring with fewer of its days on record is left out: a frost may be among the missing.
+const ENOUGH: f64 = 0.95;
+
+/// Reads a file of daily minima.
+///
+/// CSV: a heading with a column for the date (`date`, `day`) and one for the minimum (`min`,
+/// `temp_min`, `minimum`, …), or two columns without a heading; fields parted by commas,
+/// semicolons or tabs; decimal commas where semicolons part; dates as 2012-01-31, 2012/01/31 or
+/// 31.01.2012. EPW: hourly, told by its first word, LOCATION; its latitude counts.
+pub fn read(source: impl Read, how: &Understanding) -> Preview {
+    let mut reader = Lines::new(source);
+    let mut found = Found::default();
+    match reader.peek() {
+        Some(first) if first.starts_with("LOCATION,") => {
+            let latitude = first.split(',').nth(6).and_then(|v| v.trim().parse().ok());
+            let how = Understanding {
+                latitude_deg: latitude.unwrap_or(how.latitude_deg),
+                ..how.clone()
+            };
+            epw(&mut reader, &mut found);
+            found.preview(&how)
+        }
+        Some(_) => {
+            table(&mut reader, how, &mut found);
+            found.preview(how)
+        }
+        None => {
+            found.problem(
+                1,
+                "",
+                say!("the file is empty"),
+                say!("give a date and a minimum in each row"),
+            );
+            found.preview(how)
+        }
+    }
+}
+
+/// The lines of a file, without a byte-order mark and carriage returns.
+struct Lines<R: Read> {
+    source: std::io::BufReader<R>,
+    ahead: Option<String>,
+    row: u32,
+}
+
+/// A longer line is no table of days.
+const LONGEST_LINE: u64 = 10_000;
+
+impl<R: Read> Lines<R> {
+    fn new(source: R) -> Self {
+        let mut lines = Self {
+            source: std::io::BufReader::new(source),
+            ahead: None,
+            row: 0,
+        };
+        lines.ahead = lines.line();
+        if let Some(first) = &mut lines.ahead {
+            *first = first.trim_start_matches('\u{feff}').to_owned();
+        }
+        lines
+    }
+
+    fn line(&mut self) -> Option<String> {
+        use std::io::BufRead;
+        let mut bytes = Vec::new();
+        // A line without end is cut: the rest of it reads as further lines, which are refused.
+        let mut limited = std::io::Read::take(&mut self.source, LONGEST_LINE);
+        let read = limited.read_until(b'\n', &mut bytes).ok()?;
+        (read > 0).then(|| {
+            let text = String::from_utf8_lossy(&bytes);
+            text.trim_end_matches(['\n', '\r']).to_owned()
+        })
+    }
+
+    fn peek(&self) -> Option<&str> {
+        self.ahead.as_deref()
+    }
+
+    /// The next line with its number.
+    fn next(&mut self) -> Option<(u32, String)> {
+        let line = self.ahead.take()?;
+        self.ahead = self.line();
+        self.row += 1;
+        Some((self.row, line))
+    }
+}
+
+#[derive(Default)]
+struct Found {
+    days: BTreeMap<Date, f64>,
+    problems: Vec<RowProblem>,
+    problem_rows: u32,
+}
+
+impl Found {
+    fn problem(&mut self, row: u32, value: &str, problem: Statement, remedy: Statement) {
+        self.problem_rows += 1;
+        if self.problems.len() < LISTED {
+            self.problems.push(RowProblem {
+                row,
+                value: value.chars().take(60).collect(),
+                problem,
+                remedy,
+            });
+        }
+    }
+
+    fn preview(self, how: &Understanding) -> Preview {
+        let mut notes = Vec::new();
+        let mut years = Vec::new();
+        if self.problem_rows == 0 {
+            years = frost_years(&self.days, how, &mut notes);
+        }
+        let record = (!years.is_empty()).then(|| FrostRecord {
+            name: how.name.clone(),
+            threshold_c: how.threshold_c,
+            caution: how.caution,
+            years,
+        });
+        if record.is_none() && self.problem_rows == 0 {
+            notes.push(say!(
+                "no spring is on record with enough of its days: nothing follows from it"
+            ));
+        }
+        let coldest = self.days.values().copied().reduce(f64::min);
+        Preview {
+            days: self.days.len() as u32,
+            from: self.days.keys().next().copied(),
+            to: self.days.keys().next_back().copied(),
+            coldest_c: coldest,
+            sample: self
+                .days
+                .iter()
+                .take(5)
+                .map(|(&date, &minimum_c)| DayMinimum { date, minimum_c })
+                .collect(),
+            dates: record
+                .as_ref()
+                .and_then(|record| record.dates(how.latitude_deg, how.year)),
+            record,
+            problems: self.problems,
+            problem_rows: self.problem_rows,
+            notes,
+        }
+    }
+}
+
+/// The frosts of every spring that has enough of its days on record.
+fn frost_years(
+    days: &BTreeMap<Date, f64>,
+    how: &Understanding,
+    notes: &mut Vec<Statement>,
+) -> Vec<FrostYear> {
+    let (Some(first), Some(last)) = (days.keys().next(), days.keys().next_back()) else {
+        return Vec::new();
+    };
+    let mut years = Vec::new();
+    let mut lacking = Vec::new();
+    for year in first.year() - 1..=last.year() {
+        let from = midwinter(how.latitude_deg, year);
+        let summer = plus_days(from, HALF_YEAR_DAYS);
+        let next = midwinter(how.latitude_deg, year + 1);
+        let spring = days.range(from..summer);
+        let seen = spring.clone().count();
+        if seen == 0 {
+            continue;
+        }
+        if (seen as f64) < ENOUGH * f64::from(HALF_YEAR_DAYS) {
+            lacking.push(year.to_string());
+            continue;
+        }
+        let frosty = |(_, c): &(&Date, &f64)| **c <= how.threshold_c;
+        years.push(FrostYear {
+            year,
+            last: spring.filter(frosty).map(|(date, _)| *date).next_back(),
+            first: days.range(summer..next).find(frosty).map(|(date, _)| *date),
+        });
+    }
+    if !lacking.is_empty() {
+        let shown: Vec<String> = lacking.iter().take(8).cloned().collect();
+        let more = lacking.len() - shown.len();
+        let mut shown = shown.join(", ");
+        if more > 0 {
+            shown += &format!(" and {more} more");
+        }
+        notes.push(say!(
+            "left out, because too many days of spring are missing: {years}",
+            years = shown
+        ));
+    }
+    years
+}
+
+/// A table with a row for each day.
+fn table(lines: &mut Lines<impl Read>, how: &Understanding, found: &mut Found) {
+    let first = lines.peek().unwrap_or_default().to_owned();
+    let parts = |line: &str, by: char| line.matches(by).count();
+    let delimiter = [';', '\t', ',']
+        .into_iter()
+        .max_by_key(|by| (parts(&first, *by).min(1), *by != ',', parts(&first, *by)))
+        .filter(|by| parts(&first, *by) > 0);
+    let Some(delimiter) = delimiter else {
+        found.problem(
+            1,
+            &first,
+            say!("nothing parts the date from the minimum"),
+            say!("part them by a comma, a semicolon or a tab"),
+        );
+        return;
+    };
+    let cells = |line: &str| -> Vec<String> {
+        let mut reader = csv::ReaderBuilder::new()
+            .has_headers(false)
+            .flexible(true)
+            .delimiter(delimiter as u8)
+            .from_reader(line.as_bytes());
+        let record = reader.records().next().and_then(Result::ok);
+        record.map_or_else(Vec::new, |r| {
+            r.iter().map(|c| c.trim().to_owned()).collect()
+        })
+    };
+    let heading = cells(&first);
+    let named = |names: &[&str]| {
+        heading.iter().position(|cell| {
+            let cell = cell.to_lowercase();
+            names.iter().any(|name| cell == *name)
+        })
+    };
+    const DATES: [&str; 5] = ["date", "day", "datum", "time", "fecha"];
+    const MINIMA: [&str; 11] = [
+        "min",
+        "minimum",
+        "tmin",
+        "temp_min",
+        "t_min",
+        "tn",
+        "minimum_c",
+        "min_c",
+        "minimum_f",
+        "min_f",
+        "low",
+    ];
+    let has_heading = heading
+        .iter()
+        .any(|cell| cell.chars().any(char::is_alphabetic));
+    let (date_at, minimum_at) = if has_heading {
+        lines.next();
+        match (named(&DATES), named(&MINIMA)) {
+            (Some(date), Some(minimum)) => (date, minimum),
+            (date, _) => {
+                let missing = if date.is_none() { "date" } else { "minimum" };
+                found.problem(
+                    1,
+                    &first,
+                    say!("no column is headed {missing}", missing = missing),
+                    say!("head the columns date and minimum"),
+                );
+                return;
+            }
+        }
+    } else {
+        (0, 1)
+    };
+    while let Some((row, line)) = lines.next() {
+        if line.trim().is_empty() {
+            continue;
+        }
+        if found.problem_rows >= GIVEN_UP {
+            return;
+        }
+        if row > MOST_ROWS {
+            found.problem(
+                row,
+                "",
+                say!("the file goes on and on"),
+                say!(
+                    "give {most} days at the most",
+                    most = Quantity::Count.of(f64::from(MOST_ROWS))
+                ),
+            );
+            return;
+        }
+        let cells = cells(&line);
+        let (Some(day), Some(minimum)) = (cells.get(date_at), cells.get(minimum_at)) else {
+            found.problem(
+                row,
+                &line,
+                say!("the row has too few fields"),
+                say!("give a date and a minimum, parted as in the first row"),
+            );
+            continue;
+        };
+        let date = match date_of(day) {
+            Ok(date) => date,
+            Err(remedy) => {
+                found.problem(row, day, say!("\"{day}\" is no day", day = day), remedy);
+                continue;
+            }
+        };
+        let number = if delimiter == ',' {
+            minimum.clone()
+        } else {
+            minimum.replace(',', ".")
+        };
+        let Ok(read) = number.replace('\u{2212}', "-").parse::<f64>() else {
+            found.problem(
+                row,
+                minimum,
+                say!("\"{minimum}\" is no temperature", minimum = minimum),
+                say!("give a number, or leave the row out"),
+            );
+            continue;
+        };
+        let c = match how.unit {
+            DegreeUnit::C => read,
+            DegreeUnit::F => (read - 32.0) / 1.8,
+        };
+        if !MINIMA_C.contains(&c) {
+            found.problem(
+                row,
+                minimum,
+                say!(
+                    "a minimum of {c} was never measured in a garden",
+                    c = Quantity::TemperatureC.of(c)
+                ),
+                say!("check the column, and whether it is in °C or °F"),
+            );
+            continue;
+        }
+        if found.days.insert(date, c).is_some() {
+            found.problem(
+                row,
+                day,
+                say!("{day} stands there twice", day = date),
+                say!("give each day once"),
+            );
+        }
+    }
+}
+
+/// A day as people write it.
+fn date_of(text: &str) -> Result<Date, Statement> {
+    const FORMS: &str = "write it as 2012-01-31";
+    let day = text.split(['T', ' ']).next().unwrap_or_default();
+    let by = ['-', '/', '.'].into_iter().find(|by| day.contains(*by));
+    let parts: Option<Vec<i32>> = by.and_then(|by| {
+        let parts: Result<Vec<i32>, _> = day.split(by).map(str::parse).collect();
+        parts.ok().filter(|parts| parts.len() == 3)
+    });
+    let Some(parts) = parts else {
+        return Err(say!("{forms}", forms = FORMS));
+    };
+    let (year, month, day) = match (by, parts[0], parts[2]) {
+        (_, 1000.., _) => (parts[0], parts[1], parts[2]),
+        (Some('.'), _, 1000..) => (parts[2], parts[1], parts[0]),
+        (Some('/' | '-'), _, 1000..) if parts[0] > 12 => (parts[2], parts[1], parts[0]),
+        (Some('/' | '-'), _, 1000..) if parts[1] > 12 => (parts[2], parts[0], parts[1]),
+        (_, _, 1000..) => {
+            return Err(say!(
+                "it may be either day or month that comes first: {forms}",
+                forms = FORMS
+            ));
+        }
+        _ => return Err(say!("give a year of four digits: {forms}", forms = FORMS)),
+    };
+    let fits = |n: i32| i8::try_from(n).ok();
+    i16::try_from(year)
+        .ok()
+        .filter(|year| (1750..=2200).contains(year))
+        .and_then(|year| Date::new(year, fits(month)?, fits(day)?).ok())
+        .ok_or_else(|| say!("give a day that the calendar has, of a year from 1750 on"))
+}
+
+/// An EnergyPlus weather file: the least dry-bulb temperature of each day's hours.
+///
+/// Source: the EPW data dictionary of EnergyPlus, Auxiliary Programs (from memory): eight lines of
+/// heading, then year, month, day, hour, minute, flags, dry bulb in °C, …; 99.9 when missing.
+fn epw(lines: &mut Lines<impl Read>, found: &mut Found) {
+    const HEADING: u32 = 8;
+    const DRY_BULB: usize = 6;
+    const MISSING: f64 = 99.9;
+    while let Some((row, line)) = lines.next() {
+        if row <= HEADING || line.trim().is_empty() {
+            continue;
+        }
+        if row > 24 * MOST_ROWS || found.problem_rows >= GIVEN_UP {
+            return;
+        }
+        let cells: Vec<&str> = line.split(',').collect();
+        let number = |i: usize| {
+            cells
+                .get(i)
+                .and_then(|cell| cell.trim().parse::<f64>().ok())
+        };
+        let date = match (number(0), number(1), number(2)) {
+            (Some(year), Some(month), Some(day)) => {
+                Date::new(year as i16, month as i8, day as i8).ok()
+            }
+            _ => None,
+        };
+        match (date, number(DRY_BULB)) {
+            (Some(_), Some(c)) if c >= MISSING => {}
+            (Some(date), Some(c)) if (-70.0..=60.0).contains(&c) => {
+                let least = found.days.entry(date).or_insert(c);
+                *least = least.min(c);
+            }
+            _ => found.problem(
+                row,
+                &line,
+                say!("this hour has no day or no temperature"),
+                say!("give a file as EnergyPlus reads it"),
+            ),
+        }
+    }
+}

@@ -1,0 +1,240 @@
+//! Frost records: Seattle against NumPy (`reference/frost.py`), and files that nobody should swallow.
+
+use std::io::Read;
+
+use jiff::civil::date;
+use serde_json::Value;
+use sunrise_core::site::frost::{Caution, quantile};
+use sunrise_core::site::minima::{DegreeUnit, Preview, Understanding, read};
+use sunrise_core::site::{days_between, plus_days};
+
+fn seattle(threshold_c: f64) -> Preview {
+    let how = Understanding {
+        threshold_c,
+        latitude_deg: 47.6,
+        ..Understanding::default()
+    };
+    read(
+        include_bytes!("reference/seattle-weather.csv").as_slice(),
+        &how,
+    )
+}
+
+#[test]
+fn last_frosts_and_quantiles_of_seattle_equal_numpys() {
+    let reference: Value = serde_json::from_str(include_str!("reference/frost.json")).unwrap();
+    for threshold in [0.0, -2.0] {
+        let expected = &reference[format!("{threshold:.1}")];
+        let preview = seattle(threshold);
+        assert_eq!((preview.days, preview.problem_rows), (1461, 0));
+        let record = preview.record.expect("four whole springs");
+        let got = serde_json::to_value(&record.years).unwrap();
+        for (got, expected) in got
+            .as_array()
+            .unwrap()
+            .iter()
+            .zip(expected["years"].as_array().unwrap())
+        {
+            for field in ["year", "last", "first"] {
+                assert_eq!(
+                    got.get(field).unwrap_or(&Value::Null),
+                    &expected[field],
+                    "{field}"
+                );
+            }
+        }
+        let since: Vec<f64> = {
+            let from = |year| date(year, 1, 15);
+            let mut days: Vec<f64> = record
+                .years
+                .iter()
+                .map(|y| {
+                    y.last
+                        .map_or(0.0, |last| f64::from(days_between(from(y.year), last)))
+                })
+                .collect();
+            days.sort_by(f64::total_cmp);
+            days
+        };
+        for (share, expected) in expected["quantiles"].as_object().unwrap() {
+            let share: f64 = share.parse().unwrap();
+            let expected = expected.as_f64().unwrap();
+            assert!((quantile(&since, share) - expected).abs() < 1e-9);
+        }
+        let dates = record.dates(47.6, 2027).unwrap();
+        let median = expected["quantiles"]["0.5"].as_f64().unwrap();
+        assert_eq!(
+            dates.p50,
+            plus_days(date(2027, 1, 15), median.round() as i32)
+        );
+        assert_eq!(dates.years, 4);
+    }
+}
+
+fn csv(text: &str) -> Preview {
+    read(text.as_bytes(), &Understanding::default())
+}
+
+/// A whole year with a frost on 3 May, written by `row`.
+fn year(heading: &str, row: impl Fn(jiff::civil::Date, f64) -> String) -> String {
+    let mut text = heading.to_owned();
+    for day in 0..365 {
+        let date = plus_days(date(2020, 1, 1), day);
+        let frosty = date <= jiff::civil::date(2020, 5, 3);
+        text += &row(date, if frosty { -0.5 } else { 6.5 });
+    }
+    text
+}
+
+fn last(preview: &Preview) -> Option<jiff::civil::Date> {
+    preview.record.as_ref()?.years[0].last
+}
+
+#[test]
+fn the_same_year_reads_the_same_however_it_is_written() {
+    let frost = Some(date(2020, 5, 3));
+    let plain = year("date,min\n", |d, c| format!("{d},{c}\n"));
+    assert_eq!(last(&csv(&plain)), frost);
+    let marked = format!("\u{feff}{}", plain.replace('\n', "\r\n"));
+    assert_eq!(last(&csv(&marked)), frost);
+    let german = year("Datum;Minimum\n", |d, c| {
+        format!(
+            "{}.{}.{};{}\n",
+            d.day(),
+            d.month(),
+            d.year(),
+            format!("{c}").replace('.', ",")
+        )
+    });
+    assert_eq!(last(&csv(&german)), frost);
+    let tabs = year("", |d, c| {
+        format!("{}\t{c}\n", d.to_string().replace('-', "/"))
+    });
+    assert_eq!(last(&csv(&tabs)), frost);
+    let fahrenheit = year("date,min\n", |d, c| format!("{d},{}\n", c * 1.8 + 32.0));
+    let how = Understanding {
+        unit: DegreeUnit::F,
+        ..Understanding::default()
+    };
+    assert_eq!(last(&read(fahrenheit.as_bytes(), &how)), frost);
+}
+
+#[test]
+fn an_epw_file_gives_each_days_least_hour() {
+    let mut text = String::from("LOCATION,Kettle Fen,-,-,invented,0,52.9,0.1,0,10\n");
+    text += &"heading\n".repeat(7);
+    for day in 0..365 {
+        let date = plus_days(date(2021, 1, 1), day);
+        for hour in 1..=24 {
+            let cold = date == jiff::civil::date(2021, 4, 28) && hour == 5;
+            let c = if cold { -1.0 } else { 8.0 };
+            text += &format!(
+                "{},{},{},{hour},60,flags,{c},5,80\n",
+                date.year(),
+                date.month(),
+                date.day()
+            );
+        }
+    }
+    let preview = csv(&text);
+    assert_eq!(last(&preview), Some(date(2021, 4, 28)));
+    assert_eq!(preview.days, 365);
+}
+
+#[test]
+fn bad_rows_are_numbered_and_nothing_is_taken() {
+    let good = year("date,min\n", |d, c| format!("{d},{c}\n"));
+    for (bad, row, says) in [
+        ("2020-13-01,3\n", 367, "no day"),
+        ("0000-02-01,3\n", 367, "no day"),
+        ("2021-01-01,40\n", 367, "never measured"),
+        ("2021-01-01,warm\n", 367, "no temperature"),
+        ("2021-01-01\n", 367, "too few"),
+        ("2020-03-01,1\n", 367, "twice"),
+        ("01/02/2021,1\n", 367, "no day"),
+    ] {
+        let preview = csv(&format!("{good}{bad}"));
+        assert_eq!(preview.problem_rows, 1, "{bad}");
+        assert_eq!(preview.problems[0].row, row, "{bad}");
+        let said = preview.problems[0].problem.to_string();
+        assert!(said.contains(says), "{bad}: {said}");
+        assert_eq!((preview.record, preview.dates), (None, None), "{bad}");
+    }
+}
+
+#[test]
+fn what_is_no_table_of_days_is_refused_in_one_line() {
+    for (text, says) in [
+        ("", "empty"),
+        ("hello\nworld\n", "nothing parts"),
+        ("date,rain\n2020-01-01,3\n", "no column is headed minimum"),
+        ("day|min\n2020-01-01|3\n", "nothing parts"),
+        ("\u{0}\u{1}\u{2}", "nothing parts"),
+    ] {
+        let preview = csv(text);
+        let said = preview.problems[0].problem.to_string();
+        assert!(said.contains(says), "{text:?}: {said}");
+        assert!(preview.record.is_none());
+    }
+}
+
+#[test]
+fn a_spring_that_lacks_days_is_left_out_and_said() {
+    let gap = year("date,min\n", |d, c| {
+        if d.month() == 4 {
+            String::new()
+        } else {
+            format!("{d},{c}\n")
+        }
+    });
+    let preview = csv(&gap);
+    assert_eq!((preview.problem_rows, preview.record.is_none()), (0, true));
+    assert!(preview.notes[0].to_string().contains("2020"));
+}
+
+/// Two hundred MB of rows, or of one line, made as they are read.
+struct Endless {
+    row: &'static [u8],
+    left: usize,
+    at: usize,
+}
+
+impl Read for Endless {
+    fn read(&mut self, buffer: &mut [u8]) -> std::io::Result<usize> {
+        let n = buffer.len().min(self.left);
+        for byte in &mut buffer[..n] {
+            *byte = self.row[self.at % self.row.len()];
+            self.at += 1;
+        }
+        self.left -= n;
+        Ok(n)
+    }
+}
+
+#[test]
+fn two_hundred_megabytes_end_with_a_short_list_of_problems() {
+    for row in [b"2020-01-01,3\n".as_slice(), b"x,", b"\xff"] {
+        let source = Endless {
+            row,
+            left: 200_000_000,
+            at: 0,
+        };
+        let preview = read(source, &Understanding::default());
+        assert!(preview.record.is_none());
+        assert!((1..=100).contains(&preview.problems.len()));
+    }
+}
+
+#[test]
+fn caution_chooses_among_the_years() {
+    let record = seattle(0.0).record.unwrap();
+    let chosen = |caution| {
+        let record = sunrise_core::site::frost::FrostRecord {
+            caution,
+            ..record.clone()
+        };
+        record.dates(47.6, 2027).unwrap().chosen
+    };
+    assert!(chosen(Caution::Bold) <= chosen(Caution::Even));
+    assert!(chosen(Caution::Even) <= chosen(Caution::Careful));
+}
