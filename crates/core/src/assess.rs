@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use crate::advice::{self, Finding};
 use crate::away::Away;
 use crate::bays::{BayOnDay, Detail, Looker};
+use crate::events::{self, Event};
 use crate::light::bay::Fields;
 use crate::light::hang;
 use crate::load;
@@ -16,6 +17,7 @@ use crate::power::{self, Power};
 use crate::season::{self, SeasonDay, SowingDates};
 use crate::site::plus_days;
 use crate::space::{Fits, places_held};
+use crate::to_sow::{self, SowingCells};
 
 /// All that follows from a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -24,6 +26,8 @@ pub struct Assessment {
     pub season: Season,
     /// The dates of every sowing.
     pub sowings: Vec<SowingDates>,
+    /// How much of each sowing to sow, in the order of sowing.
+    pub to_sow: Vec<SowingCells>,
     /// The room on each day that was asked for.
     pub room: Vec<RoomOnDay>,
     /// Findings on the plan, and on each bay on each day asked for; the gravest first.
@@ -47,33 +51,6 @@ pub struct Season {
     pub fullest: Date,
     /// What happens on which day, in order.
     pub events: Vec<Event>,
-}
-
-/// Something that a sowing's dates bring.
-#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
-pub struct Event {
-    /// The day.
-    pub date: Date,
-    /// What happens.
-    pub what: EventKind,
-    /// To which sowing.
-    pub sowing: String,
-    /// Crop and variety in words.
-    pub name: String,
-}
-
-/// What may happen to a sowing.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum EventKind {
-    /// Sow it.
-    Sow,
-    /// Half of it shows.
-    Emerge,
-    /// Begin to harden it off.
-    Harden,
-    /// Plant it out.
-    PlantOut,
 }
 
 /// The room on a day.
@@ -115,7 +92,8 @@ pub fn assess_again(
         .find(|day| day.trays == most)
         .map_or(plan.season.from, |day| day.date);
 
-    let mut findings = advice::on_plan(plan, &sowings);
+    let to_sow = to_sow::all(plan, &sowings);
+    let mut findings = advice::on_plan(plan, &sowings, &to_sow);
     let mut looker = Looker::new(plan, &sowings, detail, fields);
     let room = days
         .days()
@@ -145,10 +123,11 @@ pub fn assess_again(
         season: Season {
             places_held: places_held(plan, &mut Fits::default()),
             fullest,
-            events: events(&sowings),
+            events: events::all(plan, &sowings, &to_sow),
             days: season_days,
         },
         sowings,
+        to_sow,
         room,
         findings,
         caution: power::CAUTION,
@@ -168,29 +147,4 @@ pub fn opening_day(plan: &SoundPlan, today: Date) -> Date {
         };
         assess(plan, no_days, Detail::Outline).season.fullest
     }
-}
-
-fn events(sowings: &[SowingDates]) -> Vec<Event> {
-    let mut events: Vec<Event> = sowings
-        .iter()
-        .flat_map(|dates| {
-            [
-                (Some(dates.sow), EventKind::Sow),
-                (dates.emerge, EventKind::Emerge),
-                (Some(dates.harden), EventKind::Harden),
-                (Some(dates.out), EventKind::PlantOut),
-            ]
-            .into_iter()
-            .filter_map(|(date, what)| {
-                Some(Event {
-                    date: date?,
-                    what,
-                    sowing: dates.sowing.clone(),
-                    name: dates.name.clone(),
-                })
-            })
-        })
-        .collect();
-    events.sort();
-    events
 }

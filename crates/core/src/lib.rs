@@ -23,6 +23,8 @@ pub mod air;
 pub mod warmth;
 pub mod plan;
 pub mod season;
+pub mod to_sow;
+pub mod events;
 pub mod placement;
 pub mod water;
 pub mod chambers;

@@ -1,7 +1,5 @@
 //! Frost records: Seattle against NumPy (`reference/frost.py`), and files that nobody should swallow.
 
-use std::io::Read;
-
 use jiff::civil::date;
 use serde_json::Value;
 use sunrise_core::site::frost::{Caution, quantile};
@@ -14,10 +12,7 @@ fn seattle(threshold_c: f64) -> Preview {
         latitude_deg: 47.6,
         ..Understanding::default()
     };
-    read(
-        include_bytes!("reference/seattle-weather.csv").as_slice(),
-        &how,
-    )
+    read(include_str!("reference/seattle-weather.csv"), &how)
 }
 
 #[test]
@@ -72,7 +67,7 @@ fn last_frosts_and_quantiles_of_seattle_equal_numpys() {
 }
 
 fn csv(text: &str) -> Preview {
-    read(text.as_bytes(), &Understanding::default())
+    read(text, &Understanding::default())
 }
 
 /// A whole year with a frost on 3 May, written by `row`.
@@ -116,7 +111,7 @@ fn the_same_year_reads_the_same_however_it_is_written() {
         unit: DegreeUnit::F,
         ..Understanding::default()
     };
-    assert_eq!(last(&read(fahrenheit.as_bytes(), &how)), frost);
+    assert_eq!(last(&read(&fahrenheit, &how)), frost);
 }
 
 #[test]
@@ -192,34 +187,11 @@ fn a_spring_that_lacks_days_is_left_out_and_said() {
     assert!(preview.notes[0].to_string().contains("2020"));
 }
 
-/// Two hundred MB of rows, or of one line, made as they are read.
-struct Endless {
-    row: &'static [u8],
-    left: usize,
-    at: usize,
-}
-
-impl Read for Endless {
-    fn read(&mut self, buffer: &mut [u8]) -> std::io::Result<usize> {
-        let n = buffer.len().min(self.left);
-        for byte in &mut buffer[..n] {
-            *byte = self.row[self.at % self.row.len()];
-            self.at += 1;
-        }
-        self.left -= n;
-        Ok(n)
-    }
-}
-
 #[test]
 fn two_hundred_megabytes_end_with_a_short_list_of_problems() {
-    for row in [b"2020-01-01,3\n".as_slice(), b"x,", b"\xff"] {
-        let source = Endless {
-            row,
-            left: 200_000_000,
-            at: 0,
-        };
-        let preview = read(source, &Understanding::default());
+    for row in ["2020-01-01,3\n", "x,", "\u{fffd}"] {
+        let text = row.repeat(200_000_000 / row.len());
+        let preview = read(&text, &Understanding::default());
         assert!(preview.record.is_none());
         assert!((1..=100).contains(&preview.problems.len()));
     }

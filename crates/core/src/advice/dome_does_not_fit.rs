@@ -80,14 +80,16 @@ mod tests {
 
     #[test]
     fn a_dome_under_a_low_lamp_is_found_and_raised() {
-        let day = date(2027, 1, 30);
-        // Onions germinate on tier 4 then.
         let plan = one_rack(|plan| {
             plan.tray_formats[0].dome_height_mm = Some(60.0);
             for lamp in &mut tier(plan, 3).lamps {
                 lamp.height_mm = 90.0;
             }
         });
+        // Onions germinate on tier 4 then.
+        let dates = crate::season::dates(&plan);
+        let onion = dates.iter().find(|d| d.sowing == "onion").unwrap();
+        let day = crate::site::plus_days(onion.sow, 2);
         let finding = judged(&plan, 3, day, judge).expect("the lamp is in the way");
         assert_eq!(judged(&fixed(&plan, &finding), 3, day, judge), None);
     }

@@ -4,6 +4,16 @@
 //! how much and why. Its fixes are edits of the plan that can be applied with one click.
 
 mod bare_chipboard_under_water;
+mod too_few_seeds;
+mod sown_too_late;
+mod sown_too_early;
+mod pot_on_now;
+mod packet_too_old;
+mod mixed_tray_misfit;
+mod harden_off_now;
+mod frost_after_planting_out;
+mod cold_must_begin;
+mod better_sown_outdoors;
 mod built_in_the_room;
 mod closed_air_too_hot;
 mod dark_after_emergence;
@@ -47,11 +57,14 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use crate::bays::{BayView, Cell};
+use crate::crops::Crop;
 use crate::fault::Pointer;
 use crate::places::PlaceView;
-use crate::plan::{DateSpan, Plan, SoundPlan};
+use crate::plan::{DateSpan, Plan, SoundPlan, Sowing, Tray};
 use crate::room::{Adjust, BayRef, Place};
+use crate::say;
 use crate::season::SowingDates;
+use crate::to_sow::SowingCells;
 use crate::words::{COMMON_PRACTICE, Statement};
 
 /// A judgement on a bay on a date.
@@ -60,6 +73,90 @@ type OnBay = fn(&BayView<'_>) -> Option<Finding>;
 type OnPlace = fn(&PlaceView<'_, '_>) -> Option<Finding>;
 /// A judgement on a whole plan with the dates of its sowings.
 type OnPlan = fn(&SoundPlan, &[SowingDates]) -> Vec<Finding>;
+
+/// A judgement on each sowing by itself.
+type OnSowing = fn(&SowingView<'_>) -> Option<Finding>;
+
+/// A sowing with all that judgements look at.
+pub(crate) struct SowingView<'a> {
+    /// The plan.
+    plan: &'a SoundPlan,
+    /// The sowing's index in the plan.
+    index: usize,
+    /// The sowing.
+    sowing: &'a Sowing,
+    /// Its crop.
+    crop: &'a Crop,
+    /// Its dates.
+    dates: &'a SowingDates,
+    /// How much of it to sow.
+    cells: Option<&'a SowingCells>,
+}
+
+impl SowingView<'_> {
+    /// A finding on the sowing, of common practice and without fixes.
+    fn finding(
+        &self,
+        code: &'static str,
+        severity: Severity,
+        days: DateSpan,
+        headline: Statement,
+        reason: Statement,
+    ) -> Finding {
+        let holds = |tray: &&Tray| tray.parts.iter().any(|p| p.sowing == self.sowing.id);
+        let trays = self.plan.trays.iter().filter(holds);
+        Finding {
+            code,
+            severity,
+            place: None,
+            bay: None,
+            sowing: Some(self.sowing.id.clone()),
+            trays: trays.map(|tray| tray.id.clone()).collect(),
+            cells: Vec::new(),
+            days,
+            headline,
+            reason,
+            source: COMMON_PRACTICE,
+            fixes: Vec::new(),
+        }
+    }
+
+    /// From sowing to planting out.
+    fn days(&self) -> DateSpan {
+        DateSpan {
+            from: self.dates.sow,
+            to: self.dates.out,
+        }
+    }
+
+    /// Field `name` of the sowing in the document.
+    fn at(&self, name: &str) -> Pointer {
+        Pointer::default().at("sowings").at(self.index).at(name)
+    }
+
+    /// The edit that moves all its dates by `days` more.
+    fn shift(&self, days: i32) -> Fix {
+        Fix {
+            label: say!("Move it {by}", by = moved(days)),
+            word: say!(
+                "moved {name} {by}",
+                name = &self.dates.name,
+                by = moved(days)
+            ),
+            patch: vec![PatchStep::set(
+                &self.at("shift_days"),
+                self.sowing.shift_days + days,
+            )],
+        }
+    }
+}
+
+/// Days later or earlier, in words.
+fn moved(days: i32) -> String {
+    let unit = if days.abs() == 1 { "day" } else { "days" };
+    let way = if days < 0 { "earlier" } else { "later" };
+    format!("{} {unit} {way}", days.abs())
+}
 
 /// Judgements on a bay on a date.
 const ON_BAYS: &[OnBay] = &[
@@ -109,6 +206,20 @@ const ON_PLANS: &[OnPlan] = &[
     no_standing_room::judge,
     built_in_the_room::judge,
     out_of_reach::judge,
+    mixed_tray_misfit::judge,
+];
+
+/// Judgements on each sowing.
+const ON_SOWINGS: &[OnSowing] = &[
+    frost_after_planting_out::judge,
+    sown_too_early::judge,
+    sown_too_late::judge,
+    better_sown_outdoors::judge,
+    packet_too_old::judge,
+    too_few_seeds::judge,
+    cold_must_begin::judge,
+    pot_on_now::judge,
+    harden_off_now::judge,
 ];
 
 /// Something to do, with its reason.
@@ -122,6 +233,8 @@ pub struct Finding {
     pub place: Option<String>,
     /// The bay it is about, if any.
     pub bay: Option<BayRef>,
+    /// The sowing it is about, if it is about one alone.
+    pub sowing: Option<String>,
     /// The trays it is about.
     pub trays: Vec<String>,
     /// The cells it is about, where it is not about whole trays.
@@ -262,6 +375,7 @@ impl Finding {
             severity,
             place: Some(place.id.clone()),
             bay: None,
+            sowing: None,
             trays: Vec::new(),
             cells: Vec::new(),
             days,
@@ -288,11 +402,26 @@ pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
 }
 
 /// All findings on the plan as a whole, the gravest first.
-pub fn on_plan(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
+pub fn on_plan(plan: &SoundPlan, dates: &[SowingDates], to_sow: &[SowingCells]) -> Vec<Finding> {
     let mut findings: Vec<Finding> = ON_PLANS
         .iter()
         .flat_map(|judge| judge(plan, dates))
         .collect();
+    for (index, sowing) in plan.sowings.iter().enumerate() {
+        // Stock that passes through is judged where it stands.
+        if sowing.stays.is_some() {
+            continue;
+        }
+        let view = SowingView {
+            plan,
+            index,
+            sowing,
+            crop: plan.crop(sowing),
+            dates: &dates[index],
+            cells: to_sow.iter().find(|cells| cells.sowing == sowing.id),
+        };
+        findings.extend(ON_SOWINGS.iter().filter_map(|judge| judge(&view)));
+    }
     findings.sort_by_key(|finding| finding.severity);
     findings
 }
@@ -371,6 +500,20 @@ pub(crate) mod testing {
         let mut plan: Plan = serde_json::from_value(document).unwrap();
         change(&mut plan);
         plan.check().unwrap_or_else(|faults| panic!("{faults:?}"))
+    }
+
+    /// What `code` says of `sowing`.
+    pub fn of_sowing(plan: &SoundPlan, sowing: &str, code: &str) -> Option<Finding> {
+        let dates = crate::season::dates(plan);
+        let to_sow = crate::to_sow::all(plan, &dates);
+        let mut found = super::on_plan(plan, &dates, &to_sow).into_iter();
+        found.find(|f| f.code == code && f.sowing.as_deref() == Some(sowing))
+    }
+
+    /// The sowing called `id`.
+    pub fn sowing<'p>(plan: &'p mut Plan, id: &str) -> &'p mut crate::plan::Sowing {
+        let mut sowings = plan.sowings.iter_mut();
+        sowings.find(|sowing| sowing.id == id).unwrap()
     }
 
     pub fn tier(plan: &mut Plan, index: usize) -> &mut room::Tier {

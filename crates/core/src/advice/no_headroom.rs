@@ -21,6 +21,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         severity: Severity::Conflict,
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
+        sowing: None,
         trays: vec![tray.tray.id.clone()],
         cells: Vec::new(),
         days: DateSpan::day(view.date),

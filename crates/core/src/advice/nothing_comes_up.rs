@@ -44,6 +44,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                 severity: Severity::Conflict,
                 place: None,
                 bay: None,
+                sowing: None,
                 trays: trays.map(|tray| tray.id.clone()).collect(),
                 cells: Vec::new(),
                 days: DateSpan { from: dates.sow, to: plus_days(dates.harden, -1) },

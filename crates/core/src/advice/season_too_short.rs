@@ -19,6 +19,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
         severity: Severity::Conflict,
         place: None,
         bay: None,
+        sowing: None,
         trays: Vec::new(),
         cells: Vec::new(),
         days,

@@ -21,6 +21,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         severity: Severity::Conflict,
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),
+        sowing: None,
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
         cells: Vec::new(),
         days: DateSpan::day(view.date),

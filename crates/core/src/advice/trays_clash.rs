@@ -18,6 +18,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                 severity: Severity::Conflict,
                 place: Some(clash.bay.place.clone()),
                 bay: Some(clash.bay.clone()),
+                sowing: None,
                 trays: vec![clash.first.id.clone(), clash.second.id.clone()],
                 cells: Vec::new(),
                 days: clash.days,

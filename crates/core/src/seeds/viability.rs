@@ -124,6 +124,28 @@ const COLD: f64 = 2.5;
 /// How long seed lives where the library does not know, in years (our own estimate).
 const USUAL_LIFE_Y: f64 = 3.5;
 
+impl SeedSource {
+    /// Low, usual and high share of fresh seed that is alive.
+    fn shares(self) -> [f64; 3] {
+        match self {
+            Self::Bought => BOUGHT,
+            Self::Saved => SAVED,
+            Self::Given => GIVEN,
+        }
+    }
+
+    /// How alive fresh seed from there is.
+    pub fn fresh(self) -> Viability {
+        let [low, share, high] = self.shares();
+        Viability {
+            share,
+            low,
+            high,
+            basis: say!("fresh seed of this kind of source"),
+        }
+    }
+}
+
 impl Packet {
     /// How alive it is in `year`: by its test, else by what it states or its source, less what
     /// age took.
@@ -134,11 +156,9 @@ impl Packet {
         if let Some(test) = self.test {
             return test.viability();
         }
-        let [low, share, high] = match (self.stated, self.source) {
-            (Some(stated), _) => [stated - 0.15, stated, stated + 0.1],
-            (None, SeedSource::Bought) => BOUGHT,
-            (None, SeedSource::Saved) => SAVED,
-            (None, SeedSource::Given) => GIVEN,
+        let [low, share, high] = match self.stated {
+            Some(stated) => [stated - 0.15, stated, stated + 0.1],
+            None => self.source.shares(),
         };
         let age = f64::from((year - self.year).max(0));
         let life = crop.seed_life_years.known().unwrap_or(USUAL_LIFE_Y);

@@ -223,7 +223,7 @@ mod tests {
         let on = |month, day| record.risk(52.9, date(2027, month, day)).unwrap();
         assert!((on(4, 1) - 2.0 / 3.0).abs() < 1e-12);
         assert!((on(5, 1) - 1.0 / 3.0).abs() < 1e-12);
-        assert_eq!((on(5, 11), on(10, 20)), (0.0, 1.0));
+        assert_eq!((on(5, 12), on(10, 20)), (0.0, 1.0));
     }
 
     #[test]

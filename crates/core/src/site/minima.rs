@@ -1,7 +1,6 @@
 //! Daily minima from a file: comma-separated values, or an EnergyPlus weather file (EPW).
 
 use std::collections::BTreeMap;
-use std::io::Read;
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
@@ -120,8 +119,8 @@ const ENOUGH: f64 = 0.95;
 /// `temp_min`, `minimum`, …), or two columns without a heading; fields parted by commas,
 /// semicolons or tabs; decimal commas where semicolons part; dates as 2012-01-31, 2012/01/31 or
 /// 31.01.2012. EPW: hourly, told by its first word, LOCATION; its latitude counts.
-pub fn read(source: impl Read, how: &Understanding) -> Preview {
-    let mut reader = Lines::new(source);
+pub fn read(text: &str, how: &Understanding) -> Preview {
+    let mut reader = Lines::new(text);
     let mut found = Found::default();
     match reader.peek() {
         Some(first) if first.starts_with("LOCATION,") => {
@@ -149,53 +148,31 @@ pub fn read(source: impl Read, how: &Understanding) -> Preview {
     }
 }
 
-/// The lines of a file, without a byte-order mark and carriage returns.
-struct Lines<R: Read> {
-    source: std::io::BufReader<R>,
-    ahead: Option<String>,
-    row: u32,
+/// The lines of a file, without a byte-order mark, each with its number from 1.
+struct Lines<'a>(std::iter::Peekable<std::iter::Enumerate<std::str::Lines<'a>>>);
+
+/// A longer line is no row of a table of days.
+const LONGEST_LINE: usize = 10_000;
+
+impl<'a> Lines<'a> {
+    fn new(text: &'a str) -> Self {
+        let text = text.strip_prefix('\u{feff}').unwrap_or(text);
+        Self(text.lines().enumerate().peekable())
+    }
+
+    fn peek(&mut self) -> Option<&'a str> {
+        self.0.peek().map(|(_, line)| cut(line))
+    }
+
+    fn next(&mut self) -> Option<(u32, &'a str)> {
+        let (row, line) = self.0.next()?;
+        Some((u32::try_from(row + 1).unwrap_or(u32::MAX), cut(line)))
+    }
 }
 
-/// A longer line is no table of days.
-const LONGEST_LINE: u64 = 10_000;
-
-impl<R: Read> Lines<R> {
-    fn new(source: R) -> Self {
-        let mut lines = Self {
-            source: std::io::BufReader::new(source),
-            ahead: None,
-            row: 0,
-        };
-        lines.ahead = lines.line();
-        if let Some(first) = &mut lines.ahead {
-            *first = first.trim_start_matches('\u{feff}').to_owned();
-        }
-        lines
-    }
-
-    fn line(&mut self) -> Option<String> {
-        use std::io::BufRead;
-        let mut bytes = Vec::new();
-        // A line without end is cut: the rest of it reads as further lines, which are refused.
-        let mut limited = std::io::Read::take(&mut self.source, LONGEST_LINE);
-        let read = limited.read_until(b'\n', &mut bytes).ok()?;
-        (read > 0).then(|| {
-            let text = String::from_utf8_lossy(&bytes);
-            text.trim_end_matches(['\n', '\r']).to_owned()
-        })
-    }
-
-    fn peek(&self) -> Option<&str> {
-        self.ahead.as_deref()
-    }
-
-    /// The next line with its number.
-    fn next(&mut self) -> Option<(u32, String)> {
-        let line = self.ahead.take()?;
-        self.ahead = self.line();
-        self.row += 1;
-        Some((self.row, line))
-    }
+/// As much of a line as is looked at.
+fn cut(line: &str) -> &str {
+    line.get(..LONGEST_LINE).unwrap_or(line)
 }
 
 #[derive(Default)]
@@ -305,7 +282,7 @@ fn frost_years(
 }
 
 /// A table with a row for each day.
-fn table(lines: &mut Lines<impl Read>, how: &Understanding, found: &mut Found) {
+fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
     let first = lines.peek().unwrap_or_default().to_owned();
     let parts = |line: &str, by: char| line.matches(by).count();
     let delimiter = [';', '\t', ',']
@@ -393,11 +370,11 @@ fn table(lines: &mut Lines<impl Read>, how: &Understanding, found: &mut Found) {
             );
             return;
         }
-        let cells = cells(&line);
+        let cells = cells(line);
         let (Some(day), Some(minimum)) = (cells.get(date_at), cells.get(minimum_at)) else {
             found.problem(
                 row,
-                &line,
+                line,
                 say!("the row has too few fields"),
                 say!("give a date and a minimum, parted as in the first row"),
             );
@@ -488,7 +465,7 @@ fn date_of(text: &str) -> Result<Date, Statement> {
 ///
 /// Source: the EPW data dictionary of EnergyPlus, Auxiliary Programs (from memory): eight lines of
 /// heading, then year, month, day, hour, minute, flags, dry bulb in °C, …; 99.9 when missing.
-fn epw(lines: &mut Lines<impl Read>, found: &mut Found) {
+fn epw(lines: &mut Lines<'_>, found: &mut Found) {
     const HEADING: u32 = 8;
     const DRY_BULB: usize = 6;
     const MISSING: f64 = 99.9;
@@ -519,7 +496,7 @@ fn epw(lines: &mut Lines<impl Read>, found: &mut Found) {
             }
             _ => found.problem(
                 row,
-                &line,
+                line,
                 say!("this hour has no day or no temperature"),
                 say!("give a file as EnergyPlus reads it"),
             ),

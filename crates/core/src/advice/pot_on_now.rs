@@ -1,0 +1,66 @@
+//! Triggers for a sowing that is potted on: on which day, and how many pots.
+
+use super::{Finding, Severity, SowingView};
+use crate::plan::DateSpan;
+use crate::say;
+use crate::site::plus_days;
+use crate::units::Quantity;
+
+/// So long the day may be put off before roots circle (our own estimate).
+const MAY_WAIT_DAYS: i32 = 7;
+
+pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
+    let day = view.dates.pot_on?;
+    let holds = |tray: &&crate::plan::Tray| tray.parts.iter().any(|p| p.sowing == view.sowing.id);
+    let cells = view.plan.trays.iter().filter(holds);
+    let small = cells
+        .map(|tray| view.plan.format(tray).cell_ml)
+        .reduce(f64::min);
+    // Sown in its final pot it stays there.
+    if small.is_some_and(|ml| ml >= 0.8 * view.crop.pot_on_ml) {
+        return None;
+    }
+    Some(Finding {
+        source: view.crop.source("pot_on_ml"),
+        ..view.finding(
+            "pot_on_now",
+            Severity::Advice,
+            DateSpan {
+                from: day,
+                to: plus_days(day, MAY_WAIT_DAYS),
+            },
+            say!("Pot {name} on by {day}", name = &view.dates.name, day = day),
+            say!(
+                "By then roots fill the cell: {wanted} pots of {ml} take its place, and more room.",
+                wanted = Quantity::Count.of(f64::from(view.sowing.wanted)),
+                ml = Quantity::VolumeMl.of(view.crop.pot_on_ml),
+            ),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::testing::{kettle_fen, of_sowing, sowing};
+
+    #[test]
+    fn celery_in_small_cells_is_potted_on_and_tomatoes_in_pots_are_not() {
+        let code = "pot_on_now";
+        let plan = kettle_fen(|plan| {
+            let tray = plan.trays.iter_mut().find(|t| t.id == "to1").unwrap();
+            tray.format = "cells-50".into();
+        });
+        let finding = of_sowing(&plan, "tomato", code).expect("potted on");
+        assert!(finding.days.from < finding.days.to);
+        assert_eq!(of_sowing(&kettle_fen(|_| ()), "tomato", code), None);
+        let stays = kettle_fen(|plan| {
+            plan.trays
+                .iter_mut()
+                .find(|t| t.id == "to1")
+                .unwrap()
+                .format = "cells-50".into();
+            sowing(plan, "tomato").pots_on = Some(false);
+        });
+        assert_eq!(of_sowing(&stays, "tomato", code), None);
+    }
+}
