@@ -88,21 +88,37 @@ pub fn chromium(sh: &Shell) -> Result<PathBuf> {
     }
     const BY_HAND: &str = "Chromium is missing and cannot be installed from here: install it \
         (on Debian: apt-get install chromium), or name it in CHROMIUM, then run this again";
-    ensure!(in_path("apt-get").is_some(), BY_HAND);
+    install(sh, "chromium").context(BY_HAND)?;
+    find_chromium().context(BY_HAND)
+}
+
+/// Makes sure of khal, a calendar client that the calendar's tests import into; Debian's package is
+/// installed when there is none.
+pub fn calendar_client(sh: &Shell) -> Result<()> {
+    if in_path("khal").is_some() {
+        return Ok(());
+    }
+    const BY_HAND: &str = "khal, a calendar client, is missing and cannot be installed from here: \
+        install it (on Debian: apt-get install khal), then run this again";
+    install(sh, "khal").context(BY_HAND)
+}
+
+/// Installs a package of Debian's.
+fn install(sh: &Shell, package: &str) -> Result<()> {
+    ensure!(in_path("apt-get").is_some(), "there is no apt-get");
     let root = cmd!(sh, "id -u").quiet().read()? == "0";
     let sudo: &[&str] = if root { &[] } else { &["sudo", "-n"] };
-    eprintln!("Chromium is missing: installing Debian's package");
+    eprintln!("{package} is missing: installing Debian's package");
     let mut line: Vec<&str> = [sudo, &["apt-get", "update", "-qq"]].concat();
     for _ in 0..2 {
         let (program, arguments) = (line[0], &line[1..]);
         cmd!(sh, "{program} {arguments...}")
             .env("DEBIAN_FRONTEND", "noninteractive")
             .ignore_stdout()
-            .run()
-            .context(BY_HAND)?;
-        line = [sudo, &["apt-get", "install", "-y", "-qq", "chromium"]].concat();
+            .run()?;
+        line = [sudo, &["apt-get", "install", "-y", "-qq", package]].concat();
     }
-    find_chromium().context(BY_HAND)
+    Ok(())
 }
 
 fn find_chromium() -> Option<PathBuf> {

@@ -19,6 +19,7 @@ struct Totals {
 pub fn test(sh: &Shell) -> Result<()> {
     let began = Instant::now();
     setup::node_packages(sh)?;
+    setup::calendar_client(sh)?;
     let chromium = setup::chromium(sh)?.display().to_string();
 
     let mut totals = Totals::default();

@@ -344,3 +344,73 @@ fn a_plan_of_version_1_is_read_as_one_of_today() {
         upgraded(serde_json::from_str(other).unwrap());
     }
 }
+
+#[test]
+fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
+    let plan = demo();
+    let sowed = apply(
+        &plan,
+        &Edit::AddSowing {
+            crop: "basil".into(),
+            variety: "Lamp Green".into(),
+            wanted: 30,
+        },
+    )
+    .unwrap()
+    .plan;
+    let of = |plan: &Plan, id: &str| {
+        let holds = |tray: &&sunrise_core::plan::Tray| tray.parts.iter().any(|p| p.sowing == id);
+        plan.trays.iter().filter(holds).count()
+    };
+    assert!(of(&sowed, "basil") >= 1);
+    let sound = sowed.clone().check().unwrap();
+    let again = apply(
+        &sound,
+        &Edit::RepeatSowing {
+            sowing: "basil".into(),
+            times: 2,
+            every_days: 14,
+        },
+    )
+    .unwrap()
+    .plan;
+    let shifts: Vec<i32> = again
+        .sowings
+        .iter()
+        .filter(|s| s.crop == "basil")
+        .map(|s| s.shift_days)
+        .collect();
+    assert_eq!(shifts, [0, 14, 28]);
+    let again = again.check().unwrap();
+    let out = apply(
+        &again,
+        &Edit::RemoveSowing {
+            sowing: "basil".into(),
+        },
+    )
+    .unwrap()
+    .plan;
+    assert_eq!(of(&out, "basil"), 0);
+    assert_eq!(out.sowings.len(), again.sowings.len() - 1);
+    for (edit, field) in [
+        (
+            Edit::AddSowing {
+                crop: "triffid".into(),
+                variety: "x".into(),
+                wanted: 3,
+            },
+            "/crop",
+        ),
+        (
+            Edit::RepeatSowing {
+                sowing: "basil".into(),
+                times: 0,
+                every_days: 7,
+            },
+            "/times",
+        ),
+    ] {
+        let faults = apply(&again, &edit).unwrap_err();
+        assert_eq!(faults[0].path, field);
+    }
+}

@@ -16,6 +16,8 @@ use sunrise_core::light::ies;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::packing::Ask;
 use sunrise_core::plan::{DateSpan, Plan};
+use sunrise_core::seeds::Want;
+use sunrise_core::site::minima::{self, DegreeUnit, Understanding};
 use sunrise_core::warmth::chamber::ChamberSetUp;
 use sunrise_core::warmth::root_zone::RootZone;
 
@@ -77,6 +79,23 @@ enum Model {
     RootZone,
     /// A germination chamber through the day
     Chamber,
+    /// How many cells and seeds to sow for the plants wanted
+    Seeds,
+    /// Last and first frosts from daily minima (CSV or EPW) on standard input
+    Frost {
+        /// Latitude in degrees, north positive
+        #[arg(long, default_value_t = 50.0, allow_negative_numbers = true)]
+        latitude: f64,
+        /// The minima are in °F
+        #[arg(long)]
+        fahrenheit: bool,
+        /// A day at or below this is one of frost, in °C
+        #[arg(long, default_value_t = 0.0, allow_negative_numbers = true)]
+        threshold: f64,
+        /// The year to give dates in
+        #[arg(long, default_value_t = 2027)]
+        year: i16,
+    },
 }
 
 /// Does what the command line asks.
@@ -102,6 +121,27 @@ fn calculate(model: &Model) -> Result<()> {
         Model::Emergence => answer(Sown::outcome),
         Model::RootZone => answer(RootZone::day),
         Model::Chamber => answer(ChamberSetUp::day),
+        Model::Seeds => answer(Want::to_sow),
+        Model::Frost {
+            latitude,
+            fahrenheit,
+            threshold,
+            year,
+        } => {
+            let bytes = read_bytes(Path::new("-"))?;
+            let how = Understanding {
+                latitude_deg: *latitude,
+                unit: if *fahrenheit {
+                    DegreeUnit::F
+                } else {
+                    DegreeUnit::C
+                },
+                threshold_c: *threshold,
+                year: *year,
+                ..Understanding::default()
+            };
+            print_json(&minima::read(&String::from_utf8_lossy(&bytes), &how))
+        }
         Model::Photometry => {
             let text = read_bytes(Path::new("-"))?;
             let text = String::from_utf8_lossy(&text);

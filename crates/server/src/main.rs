@@ -2,6 +2,7 @@
 
 mod api;
 mod body;
+mod calendar;
 mod cli;
 mod pages;
 mod problem;

@@ -227,7 +227,9 @@ fn the_interface_describes_itself() {
     let document = server.get("/api/openapi.json").json();
     assert!(document["paths"].as_object().unwrap().len() >= 10);
     assert_eq!(server.get("/healthz").json()["status"], "ok");
-    assert!(server.get("/api/crops").json().as_array().unwrap().len() >= 94);
+    let crops = server.get("/api/crops").json();
+    assert!(crops["crops"].as_array().unwrap().len() >= 94);
+    assert!(crops["sources"]["losses"].is_string());
 }
 
 #[test]
@@ -381,4 +383,34 @@ fn ways_to_warm_chambers_and_mats_answer_over_http() {
     mat["places"][0]["tiers"][2]["mats"][0]["pad_mm"] = json!(-3);
     let refused = server.send("POST", "/api/mats", &mat.to_string());
     assert!(refused.body.contains("pad_mm"), "{refused:?}");
+}
+
+#[test]
+fn seeds_and_frost_answer_over_http_and_refuse_by_name() {
+    let (_data, server) = server();
+    let calc = |name: &str, body: Value| {
+        server.send("POST", &format!("/api/calc/{name}"), &body.to_string())
+    };
+    let sow = calc(
+        "seeds",
+        json!({"wanted": 12, "test": {"sprouted": 8, "of": 10}}),
+    )
+    .json();
+    assert!(sow["cells"].as_u64() >= Some(12), "{sow}");
+    let refused = calc("seeds", json!({"wanted": 0, "viability": 2}));
+    assert_eq!(refused.status, 422);
+    assert!(refused.body.contains("/wanted") && refused.body.contains("/viability"));
+    let mut text = String::from("date,min\n");
+    for day in 0..365 {
+        let date = jiff::civil::date(2026, 1, 1).saturating_add(jiff::Span::new().days(day));
+        text += &format!("{date},{}\n", if day < 100 { -1 } else { 9 });
+    }
+    let ask = json!({"text": text, "how": {"name": "garden", "latitude_deg": 52.9}});
+    let preview = calc("frost", ask).json();
+    assert_eq!(preview["record"]["years"][0]["last"], "2026-04-10");
+    assert_eq!(preview["dates"]["p50"], "2027-04-10");
+    let bad = json!({"text": text.replace("2026-02-03,-1", "2026-02-03,cold")});
+    let preview = calc("frost", bad).json();
+    assert_eq!(preview["problems"][0]["row"], 35);
+    assert_eq!(preview["record"], Value::Null);
 }

@@ -60,6 +60,10 @@ pub struct Snapshot {
     pub id: i64,
     /// The revision's number.
     pub revision: i64,
+    /// How often the plan was edited, undone or redone: it only ever grows.
+    pub changes: i64,
+    /// When this revision was saved.
+    pub saved_at: Timestamp,
     /// The document.
     pub plan: Plan,
     /// Word of the edit that undo would take back.
@@ -197,7 +201,7 @@ impl Store {
         )?;
         insert_revision(&tx, id, number, Some(base), word, plan, now)?;
         tx.execute(
-            "UPDATE plans SET current = ?2, tip = ?2 WHERE id = ?1",
+            "UPDATE plans SET current = ?2, tip = ?2, changes = changes + 1 WHERE id = ?1",
             [id, number],
         )?;
         let snapshot = snapshot(&tx, id)?;
@@ -228,7 +232,7 @@ impl Store {
             Step::To(_) => "that revision is not in this plan's history",
         }))?;
         tx.execute(
-            "UPDATE plans SET current = ?2 WHERE id = ?1",
+            "UPDATE plans SET current = ?2, changes = changes + 1 WHERE id = ?1",
             [id, target.number],
         )?;
         let snapshot = snapshot(&tx, id)?;
@@ -345,9 +349,14 @@ fn snapshot(db: &Connection, id: i64) -> Result<Snapshot, StoreError> {
     // The first revision has no edit to take back.
     let undo = (here + 1 < chain.len()).then(|| chain[here].word.clone());
     let redo = here.checked_sub(1).map(|i| chain[i].word.clone());
+    let changes = db.query_row("SELECT changes FROM plans WHERE id = ?", [id], |row| {
+        row.get(0)
+    })?;
     Ok(Snapshot {
         id,
         revision,
+        changes,
+        saved_at: chain.get(here).map(|r| r.saved_at).unwrap_or_default(),
         plan,
         undo,
         redo,

@@ -9,7 +9,8 @@ use rusqlite_migration::{Error, M, MigrationDefinitionError, Migrations};
 
 use crate::StoreError;
 
-const STEPS: &[M<'static>] = &[M::up(
+const STEPS: &[M<'static>] = &[
+    M::up(
     "CREATE TABLE plans (
          id INTEGER PRIMARY KEY AUTOINCREMENT,
          -- The revision that the plan stands at.
@@ -30,7 +31,10 @@ const STEPS: &[M<'static>] = &[M::up(
          PRIMARY KEY (plan, number),
          FOREIGN KEY (plan, parent) REFERENCES revisions (plan, number)
      ) STRICT;",
-)];
+    ),
+    // How often the plan was edited, undone or redone: a calendar tells by it what is newer.
+    M::up("ALTER TABLE plans ADD COLUMN changes INTEGER NOT NULL DEFAULT 0;"),
+];
 
 pub(crate) fn run(db: &mut Connection, path: &Path) -> Result<(), StoreError> {
     Migrations::from_slice(STEPS)

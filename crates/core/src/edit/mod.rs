@@ -5,6 +5,7 @@ mod add;
 mod again;
 mod relocate;
 mod remove;
+mod sow;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -81,6 +82,29 @@ pub enum Edit {
         /// The bay to stand in.
         bay: BayRef,
     },
+    /// Sows another crop, in as many trays as it takes.
+    AddSowing {
+        /// The crop.
+        crop: String,
+        /// The variety.
+        variety: String,
+        /// Plants wanted.
+        wanted: u32,
+    },
+    /// Sows the same again every so many days.
+    RepeatSowing {
+        /// The sowing.
+        sowing: String,
+        /// How many more.
+        times: u32,
+        /// Days from one to the next.
+        every_days: u32,
+    },
+    /// Takes a sowing out, and the trays that hold nothing else.
+    RemoveSowing {
+        /// The sowing.
+        sowing: String,
+    },
 }
 
 /// Something in the room that can be picked.
@@ -151,6 +175,17 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::Remove { things } => editor.remove(things),
         Edit::MovePlace { place, to } => editor.move_place(place, *to),
         Edit::MoveTray { tray, stage, bay } => editor.move_tray(plan, tray, *stage, bay),
+        Edit::AddSowing {
+            crop,
+            variety,
+            wanted,
+        } => editor.add_sowing(crop, variety, *wanted),
+        Edit::RepeatSowing {
+            sowing,
+            times,
+            every_days,
+        } => editor.repeat_sowing(sowing, *times, *every_days),
+        Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
     }?;
     let Editor { plan, made } = editor;
     let plan = plan.check()?.into_inner();

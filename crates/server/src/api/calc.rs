@@ -2,12 +2,17 @@
 
 use axum::Json;
 use axum::body::Bytes;
+use serde::Deserialize;
 use sunrise_core::crops::showing::{Outcome, Sown};
 use sunrise_core::light::ies::{self, Luminaire};
 use sunrise_core::light::scene::{Scene, SceneLight};
 use sunrise_core::packing::{Ask, Packing};
+use sunrise_core::seeds::{ToSow, Want};
+use sunrise_core::site::minima::{self, Preview, Understanding};
 use sunrise_core::warmth::chamber::{ChamberDay, ChamberSetUp};
 use sunrise_core::warmth::root_zone::{RootZone, RootZoneDay};
+
+use utoipa::ToSchema;
 
 use super::off_thread;
 use crate::body;
@@ -75,6 +80,47 @@ pub async fn chamber(
 ) -> Result<Json<ChamberDay>, Problem> {
     let day = off_thread(move || ask.day().map_err(Problem::unfit)).await?;
     Ok(Json(day))
+}
+
+/// How many cells and seeds to sow for the plants wanted
+#[utoipa::path(
+    post,
+    path = "/api/calc/seeds",
+    request_body = Want,
+    responses(
+        (status = 200, body = ToSow),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn seeds(body::Json(want): body::Json<Want>) -> Result<Json<ToSow>, Problem> {
+    let to_sow = off_thread(move || want.to_sow().map_err(Problem::unfit)).await?;
+    Ok(Json(to_sow))
+}
+
+/// Daily minima from a file, and how to understand them.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MinimaFile {
+    /// The file's text: CSV or EPW.
+    text: String,
+    /// How it is to be understood.
+    #[serde(default)]
+    how: Understanding,
+}
+
+/// Last and first frosts from daily minima: a preview; nothing of it is kept
+#[utoipa::path(
+    post,
+    path = "/api/calc/frost",
+    request_body = MinimaFile,
+    responses(
+        (status = 200, body = Preview),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn frost(body::Json(file): body::Json<MinimaFile>) -> Result<Json<Preview>, Problem> {
+    let preview = off_thread(move || Ok(minima::read(&file.text, &file.how))).await?;
+    Ok(Json(preview))
 }
 
 /// The most trays on a deck, and where they lie

@@ -1,5 +1,7 @@
 //! What does not depend on any plan.
 
+use std::collections::BTreeMap;
+
 use axum::Json;
 use serde::Serialize;
 use sunrise_core::crops::{self, Crop};
@@ -30,10 +32,23 @@ pub async fn units() -> Json<Vec<UnitRow>> {
     Json(shown_units())
 }
 
+/// The crops that come with the application, and where their figures come from.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct CropLibrary {
+    /// The crops.
+    crops: &'static [Crop],
+    /// The source of each field.
+    sources: &'static BTreeMap<String, String>,
+}
+
 /// The crop library
-#[utoipa::path(get, path = "/api/crops", responses((status = 200, body = Vec<Crop>)))]
-pub async fn crops() -> Json<&'static [Crop]> {
-    Json(&crops::library().crops)
+#[utoipa::path(get, path = "/api/crops", responses((status = 200, body = CropLibrary)))]
+pub async fn crops() -> Json<CropLibrary> {
+    let library = crops::library();
+    Json(CropLibrary {
+        crops: &library.crops,
+        sources: library.sources(),
+    })
 }
 
 /// The shelf of generic places, lamps, mats, fans and containers

@@ -85,6 +85,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::file))
         .routes(routes!(plans::history, plans::save))
         .routes(routes!(plans::step))
+        .routes(routes!(plans::calendar))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::edit))
         .routes(routes!(assess::compare))
@@ -98,6 +99,8 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(calc::emergence))
         .routes(routes!(calc::root_zone))
         .routes(routes!(calc::chamber))
+        .routes(routes!(calc::seeds))
+        .routes(routes!(calc::frost))
 }
 
 /// The OpenAPI document.

@@ -15,6 +15,7 @@ use utoipa::ToSchema;
 
 use super::{App, sound};
 use crate::body;
+use crate::calendar;
 use crate::problem::Problem;
 
 /// A plan at its current revision.
@@ -247,6 +248,31 @@ pub async fn step(
         .store(move |store| store.step(id, taken.base_revision, step))
         .await?;
     Ok(Json(PlanView::of(snapshot)?))
+}
+
+/// A plan's jobs as iCalendar: to download, or to subscribe to
+#[utoipa::path(
+    get,
+    path = "/api/plans/{id}/calendar.ics",
+    params(("id" = i64, Path, description = "The plan's number")),
+    responses(
+        (status = 200, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar"),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn calendar(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Problem> {
+    let id = number(&id)?;
+    let snapshot = app.store(move |store| store.plan(id)).await?;
+    let calendar = super::off_thread(move || calendar::of(snapshot)).await?;
+    let headers = [
+        (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
+        (
+            header::CONTENT_DISPOSITION,
+            "attachment; filename=\"faint-sunrise.ics\"",
+        ),
+        (header::CACHE_CONTROL, "no-cache"),
+    ];
+    Ok((headers, calendar).into_response())
 }
 
 fn number(id: &str) -> Result<i64, Problem> {

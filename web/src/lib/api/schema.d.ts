@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/frost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Last and first frosts from daily minima: a preview; nothing of it is kept */
+        post: operations["frost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/light": {
         parameters: {
             query?: never;
@@ -117,6 +134,23 @@ export interface paths {
         put?: never;
         /** The root zone of a tray through the day */
         post: operations["root_zone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/seeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many cells and seeds to sow for the plants wanted */
+        post: operations["seeds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -295,6 +329,23 @@ export interface paths {
         };
         /** A plan at its current revision */
         get: operations["show"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan's jobs as iCalendar: to download, or to subscribe to */
+        get: operations["calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -515,6 +566,8 @@ export interface components {
             season: components["schemas"]["Season"];
             /** @description The dates of every sowing. */
             sowings: components["schemas"]["SowingDates"][];
+            /** @description How much of each sowing to sow, in the order of sowing. */
+            to_sow: components["schemas"]["SowingCells"][];
             /** @description The room on each day that was asked for. */
             room: components["schemas"]["RoomOnDay"][];
             /** @description Findings on the plan, and on each bay on each day asked for; the gravest first. */
@@ -763,6 +816,11 @@ export interface components {
              */
             stacked_mm: number;
         };
+        /**
+         * @description How cautious a gardener is about the last frost.
+         * @enum {string}
+         */
+        Caution: "bold" | "even" | "careful";
         /** @description A cell of a tray, and where it lies on the deck. */
         Cell: {
             /** @description The tray. */
@@ -1130,6 +1188,55 @@ export interface components {
              * @description Days after it shows that it may stay in the dark before it is spoiled.
              */
             dark_days: number;
+            /** @description How fast it fills its cell: strong ones shade slow ones beside them. */
+            vigour: components["schemas"]["Vigour"];
+            /** @description How it bears being moved. */
+            transplants: components["schemas"]["Transplants"];
+            /** @description Whether it is started indoors. */
+            start: components["schemas"]["Start"];
+            /** @description Why. */
+            start_reason: components["schemas"]["StartReason"];
+            /**
+             * Format: double
+             * @description Mix in the cell that it is sown in, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it is moved to; 0 when it stays where it was sown.
+             */
+            pot_on_ml: number;
+            /**
+             * Format: double
+             * @description Weeks from emergence to that; 0 when it stays.
+             */
+            pot_on_weeks: number;
+            /**
+             * Format: int32
+             * @description Plants that grow in a cell as a clump; 1 for a single one.
+             */
+            plants_per_cell: number;
+            /**
+             * Format: double
+             * @description From plant to plant in the tray, by the time it goes out.
+             */
+            spacing_mm: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses: number;
+            /** @description Years in a cool, dry room until half of the seed is dead. */
+            seed_life_years: components["schemas"]["Known"];
+        };
+        /** @description The crops that come with the application, and where their figures come from. */
+        CropLibrary: {
+            /** @description The crops. */
+            crops: components["schemas"]["Crop"][];
+            /** @description The source of each field. */
+            sources: {
+                [key: string]: string;
+            };
         };
         /** @description Days from one date up to and including another. */
         DateSpan: {
@@ -1152,6 +1259,19 @@ export interface components {
             emerge: components["schemas"]["Why"];
             /** @description The day to plant out. */
             out: components["schemas"]["Why"];
+        };
+        /** @description A day and its minimum. */
+        DayMinimum: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description Its minimum, in °C.
+             */
+            minimum_c: number;
         };
         /** @description What the decks of a place are. */
         Deck: {
@@ -1204,6 +1324,11 @@ export interface components {
              */
             rating_kg?: number | null;
         };
+        /**
+         * @description A unit of temperature.
+         * @enum {string}
+         */
+        DegreeUnit: "c" | "f";
         /** @description How much of a bay is wanted beyond its figures: lists that only its own sheet shows. */
         Detail: "all" | {
             /** @description Cells and fits of one bay. */
@@ -1337,6 +1462,41 @@ export interface components {
                 /** @description The bay to stand in. */
                 bay: components["schemas"]["BayRef"];
             };
+        } | {
+            /** @description Sows another crop, in as many trays as it takes. */
+            add_sowing: {
+                /** @description The crop. */
+                crop: string;
+                /** @description The variety. */
+                variety: string;
+                /**
+                 * Format: int32
+                 * @description Plants wanted.
+                 */
+                wanted: number;
+            };
+        } | {
+            /** @description Sows the same again every so many days. */
+            repeat_sowing: {
+                /** @description The sowing. */
+                sowing: string;
+                /**
+                 * Format: int32
+                 * @description How many more.
+                 */
+                times: number;
+                /**
+                 * Format: int32
+                 * @description Days from one to the next.
+                 */
+                every_days: number;
+            };
+        } | {
+            /** @description Takes a sowing out, and the trays that hold nothing else. */
+            remove_sowing: {
+                /** @description The sowing. */
+                sowing: string;
+            };
         };
         /** @description A plan after an edit. */
         Edited: {
@@ -1362,12 +1522,16 @@ export interface components {
             sowing: string;
             /** @description Crop and variety in words. */
             name: string;
+            /** @description In short: what to do. */
+            headline: components["schemas"]["Statement"];
+            /** @description How, and with how much. */
+            note: components["schemas"]["Statement"];
         };
         /**
          * @description What may happen to a sowing.
          * @enum {string}
          */
-        EventKind: "sow" | "emerge" | "harden" | "plant_out";
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "thin" | "pot_on" | "harden" | "plant_out";
         /** @description An emitting rectangle of a lamp. */
         Face: {
             /**
@@ -1503,6 +1667,8 @@ export interface components {
             /** @description The place it is about, if any. */
             place?: string | null;
             bay?: components["schemas"]["BayRef"] | null;
+            /** @description The sowing it is about, if it is about one alone. */
+            sowing?: string | null;
             /** @description The trays it is about. */
             trays: string[];
             /** @description The cells it is about, where it is not about whole trays. */
@@ -1542,6 +1708,67 @@ export interface components {
             /** @description Near and far edge. */
             y_mm: number[];
         };
+        /** @description Dates of the last frost, each in the year asked for. */
+        FrostDates: {
+            /**
+             * Format: date
+             * @description Over by this day in one year of ten.
+             */
+            p10: string;
+            /**
+             * Format: date
+             * @description In every other.
+             */
+            p50: string;
+            /**
+             * Format: date
+             * @description In nine of ten.
+             */
+            p90: string;
+            /**
+             * Format: date
+             * @description Over by this day as often as the caution wants.
+             */
+            chosen: string;
+            /**
+             * Format: int32
+             * @description So many years say so.
+             */
+            years: number;
+        };
+        /** @description The frosts of a place, year by year. */
+        FrostRecord: {
+            /** @description What the record is called: a station, a file. */
+            name: string;
+            /**
+             * Format: double
+             * @description A day whose minimum is at or below this is one of frost, in °C: 0, or −2 for hardier crops.
+             */
+            threshold_c: number;
+            /** @description How cautious one is. */
+            caution: components["schemas"]["Caution"];
+            /** @description The years, in order. */
+            years: components["schemas"]["FrostYear"][];
+        };
+        /** @description A year's frosts. */
+        FrostYear: {
+            /**
+             * Format: int32
+             * @description The year, by its spring.
+             */
+            year: number;
+            /**
+             * Format: date
+             * @description The last day of frost before summer; `None` when there was none since midwinter.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description The first day of frost after summer; `None` when there was none until midwinter, or the record
+             *     ends before.
+             */
+            first?: string | null;
+        };
         /**
          * @description The lists of gear that a tier has.
          * @enum {string}
@@ -1559,6 +1786,19 @@ export interface components {
          * @enum {string}
          */
         GerminatesIn: "light" | "dark" | "either";
+        /** @description Seeds laid on damp paper. */
+        GerminationTest: {
+            /**
+             * Format: int32
+             * @description Seeds that sprouted.
+             */
+            sprouted: number;
+            /**
+             * Format: int32
+             * @description Seeds that were laid out.
+             */
+            of: number;
+        };
         /** @description The points of a scene: every x with every y, at one height. */
         Grid: {
             /** @description Columns. */
@@ -1706,6 +1946,8 @@ export interface components {
             /** @description Trays, pots, boxes and jars. */
             containers: components["schemas"]["TrayFormat"][];
         };
+        /** @description A figure, or that nobody knows it. */
+        Known: number | components["schemas"]["Unknown"];
         /** @description A tray where it would lie. */
         Laid: {
             /** @description Index of its size among those asked for. */
@@ -2060,6 +2302,13 @@ export interface components {
              */
             best: number;
         };
+        /** @description Daily minima from a file, and how to understand them. */
+        MinimaFile: {
+            /** @description The file's text: CSV or EPW. */
+            text: string;
+            /** @description How it is to be understood. */
+            how?: components["schemas"]["Understanding"];
+        };
         /** @description A tray that keeps the others of its bay from good light. */
         Misfit: {
             /** @description The tray. */
@@ -2198,6 +2447,61 @@ export interface components {
              * @description How far front and back stick out together.
              */
             overhang_mm: number;
+        };
+        /** @description How fast a sowing grows where it stands. */
+        Pace: {
+            /**
+             * Format: double
+             * @description Mean daily light on it under its lamps, in mol/m²/d; `None` without lamps, where it is not
+             *     reckoned with.
+             */
+            dli?: number | null;
+            /**
+             * Format: double
+             * @description Mean of the room's air, in °C.
+             */
+            air_c: number;
+            /**
+             * Format: double
+             * @description Growth against what the weeks of the trade take for granted: 1 is that, less is slower.
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description Days that growing on takes longer for it; negative when it is faster.
+             */
+            lost_days: number;
+        };
+        /** @description A packet of seed. */
+        Packet: {
+            /** @description Identifier that sowings name. */
+            id: string;
+            /** @description The kind, from the crop library. */
+            crop: string;
+            /** @description The variety, as it says. */
+            variety: string;
+            /** @description What its lot is called; left out when it has none. */
+            lot?: string | null;
+            /**
+             * Format: int32
+             * @description The year in which it was harvested or packed.
+             */
+            year: number;
+            /**
+             * Format: int32
+             * @description Seeds that are left; left out when nobody counted.
+             */
+            seeds?: number | null;
+            /** @description Where it comes from. */
+            source: components["schemas"]["SeedSource"];
+            /** @description Whether it is kept cold and dry. */
+            cold: boolean;
+            /**
+             * Format: double
+             * @description The share that comes up as the packet states it, 0 to 1; left out when it states none.
+             */
+            stated?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
         };
         /** @description Trays laid on a deck. */
         Packing: {
@@ -2389,6 +2693,10 @@ export interface components {
             places: components["schemas"]["Place"][];
             /** @description The kinds of tray in use. */
             tray_formats: components["schemas"]["TrayFormat"][];
+            /** @description Crops of one's own, and those of the library that were changed, by the same identifier. */
+            crops?: components["schemas"]["Crop"][];
+            /** @description Packets of seed. */
+            packets?: components["schemas"]["Packet"][];
             /** @description What is sown. */
             sowings: components["schemas"]["Sowing"][];
             /** @description The trays and where they stand. */
@@ -2460,6 +2768,42 @@ export interface components {
              * @description Cost a day in the site's currency.
              */
             cost_per_day: number;
+        };
+        /** @description What a file holds, before anything of it is kept. */
+        Preview: {
+            /**
+             * Format: int32
+             * @description The days that were read.
+             */
+            days: number;
+            /**
+             * Format: date
+             * @description First of them.
+             */
+            from?: string | null;
+            /**
+             * Format: date
+             * @description Last of them.
+             */
+            to?: string | null;
+            /**
+             * Format: double
+             * @description The coldest, in °C.
+             */
+            coldest_c?: number | null;
+            /** @description The first few, as they were understood. */
+            sample: components["schemas"]["DayMinimum"][];
+            /** @description What is wrong, row by row, the first hundred; a file with any is not taken. */
+            problems: components["schemas"]["RowProblem"][];
+            /**
+             * Format: int32
+             * @description How many rows are wrong, a thousand at the most: then reading ends.
+             */
+            problem_rows: number;
+            /** @description What to know besides: years that lack days are left out. */
+            notes: components["schemas"]["Statement"][];
+            record?: components["schemas"]["FrostRecord"] | null;
+            dates?: components["schemas"]["FrostDates"] | null;
         };
         /** @description Where a meter is held, and what it shows. */
         Probe: {
@@ -2538,7 +2882,7 @@ export interface components {
          * @description What a number measures, and so the unit it is held in.
          * @enum {string}
          */
-        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "pressure_kpa" | "speed_m_s" | "plain";
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "years" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "pressure_kpa" | "speed_m_s" | "plain";
         /** @description What only a rack has. */
         Rack: {
             /**
@@ -2579,6 +2923,11 @@ export interface components {
             verdict: components["schemas"]["Statement"];
             fix?: components["schemas"]["Fix"] | null;
         };
+        /**
+         * @description Why a sowing is started indoors.
+         * @enum {string}
+         */
+        Reason: "earlier" | "no_free_bed" | "pests" | "cold_first" | "to_sell" | "other";
         /**
          * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
          *     or black) to 1.
@@ -2771,6 +3120,20 @@ export interface components {
             /** @description What would help where it is not reached, the most first. */
             helps: components["schemas"]["Help"][];
         };
+        /** @description A row that cannot be read. */
+        RowProblem: {
+            /**
+             * Format: int32
+             * @description The row, counted from 1 with the heading.
+             */
+            row: number;
+            /** @description What stands there. */
+            value: string;
+            /** @description What is wrong. */
+            problem: components["schemas"]["Statement"];
+            /** @description What would be right. */
+            remedy: components["schemas"]["Statement"];
+        };
         /**
          * @description A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
          *     from the tray plane; all in mm.
@@ -2908,6 +3271,11 @@ export interface components {
              */
             trays: number;
         };
+        /**
+         * @description Where seed comes from.
+         * @enum {string}
+         */
+        SeedSource: "bought" | "saved" | "given";
         /** @description A set-up of a bay and what it gives on a day. */
         SetUp: {
             /** @description Stable name of the idea. */
@@ -3134,6 +3502,7 @@ export interface components {
              * @description The day after which frost is as likely as not to be over.
              */
             last_frost: string;
+            frost?: components["schemas"]["FrostRecord"] | null;
             /**
              * Format: double
              * @description What an average spring day has of a cloudless day's light; half when left out.
@@ -3181,6 +3550,58 @@ export interface components {
              *     the room's air decides.
              */
             root_zone_c?: number | null;
+            reason?: components["schemas"]["Reason"] | null;
+            /**
+             * Format: int32
+             * @description Days by which all its dates are moved from where the last frost puts them, later positive.
+             */
+            shift_days?: number;
+            /**
+             * Format: double
+             * @description Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
+             *     growth take longer here.
+             */
+            packet_weeks?: number | null;
+            stays?: components["schemas"]["DateSpan"] | null;
+            /** @description The packet that it is sown from. */
+            packet?: string | null;
+            /**
+             * Format: double
+             * @description Plants to raise over those wanted, as a share of them.
+             */
+            spare?: number | null;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep cells from staying empty.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * @description Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
+             *     the start.
+             */
+            pots_on?: boolean | null;
+        };
+        /** @description What to sow of a sowing. */
+        SowingCells: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
+            packet?: string | null;
+            /**
+             * Format: int32
+             * @description Cells that the plan's trays have for it.
+             */
+            cells_there: number;
+            to_sow?: components["schemas"]["ToSow"] | null;
+            problem?: components["schemas"]["Statement"] | null;
+            /**
+             * Format: int64
+             * @description Seeds that the packet has left after this sowing and those before it; negative when it has
+             *     too few, `None` when nobody counted.
+             */
+            seeds_left?: number | null;
         };
         /** @description The dates of one sowing. Each stage runs from its own date up to the day before the next. */
         SowingDates: {
@@ -3188,6 +3609,11 @@ export interface components {
             sowing: string;
             /** @description Crop and variety in words. */
             name: string;
+            /**
+             * Format: date
+             * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
+             */
+            chill?: string | null;
             /**
              * Format: date
              * @description Day to sow.
@@ -3215,6 +3641,17 @@ export interface components {
             last?: string | null;
             /**
              * Format: date
+             * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
+             *     time.
+             */
+            thin?: string | null;
+            /**
+             * Format: date
+             * @description Day to pot on; `None` when it stays where it was sown.
+             */
+            pot_on?: string | null;
+            /**
+             * Format: date
              * @description Day on which hardening off begins.
              */
             harden: string;
@@ -3223,6 +3660,17 @@ export interface components {
              * @description Day to plant out.
              */
             out: string;
+            /**
+             * Format: double
+             * @description Chance of a frost on or after the day to plant out, 0 to 1.
+             */
+            frost_risk_out: number;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up where it germinates, 0 to 1.
+             */
+            comes_up: number;
+            pace?: components["schemas"]["Pace"] | null;
             /**
              * Format: double
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
@@ -3297,34 +3745,16 @@ export interface components {
             /** @description Which way its length runs. */
             along: components["schemas"]["Axis"];
         };
-        /** @description An hour to begin at, and what that means. */
-        Start: {
-            /**
-             * Format: double
-             * @description Hours after midnight.
-             */
-            from_h: number;
-            /**
-             * Format: double
-             * @description When they go out, in hours after midnight.
-             */
-            to_h: number;
-            /**
-             * Format: double
-             * @description Hours a day that fall into the quiet hours.
-             */
-            quiet_h: number;
-            /**
-             * Format: double
-             * @description Hours a day at the cheap price.
-             */
-            cheap_h: number;
-            /**
-             * Format: double
-             * @description What it costs a day, in the site's currency.
-             */
-            cost_per_day: number;
-        };
+        /**
+         * @description Where a crop is best sown.
+         * @enum {string}
+         */
+        Start: "indoors" | "either" | "outdoors";
+        /**
+         * @description Why a crop is sown there.
+         * @enum {string}
+         */
+        StartReason: "long_season" | "earlier" | "small_seed" | "fast_grower" | "dislikes_moving" | "bears_cold";
         /** @description A sentence whose `{names}` stand for figures. `Display` writes it in SI. */
         Statement: {
             /** @description The words, with `{name}` where a figure goes. */
@@ -3522,6 +3952,63 @@ export interface components {
             /** @description The meter. */
             probe: components["schemas"]["Probe"];
         };
+        /** @description What to sow. */
+        ToSow: {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /**
+         * @description How seedlings bear being moved.
+         * @enum {string}
+         */
+        Transplants: "well" | "with_care" | "badly";
         /** @description A tray with what is sown in it. */
         Tray: {
             /** @description Identifier. */
@@ -3695,6 +4182,42 @@ export interface components {
              */
             fill_ml: number;
         };
+        /** @description How the file is to be understood. */
+        Understanding: {
+            /**
+             * @description What the record is to be called.
+             * @default daily minima
+             */
+            name: string;
+            /**
+             * @description Its unit.
+             * @default c
+             */
+            unit: components["schemas"]["DegreeUnit"];
+            /**
+             * Format: double
+             * @description A day whose minimum is at or below this is one of frost, in °C.
+             * @default 0
+             */
+            threshold_c: number;
+            /**
+             * @description How cautious one is.
+             * @default even
+             */
+            caution: components["schemas"]["Caution"];
+            /**
+             * Format: double
+             * @description Latitude of the place in degrees, north positive: it decides when summer is.
+             * @default 50
+             */
+            latitude_deg: number;
+            /**
+             * Format: int32
+             * @description The year for which dates are wanted.
+             * @default 2027
+             */
+            year: number;
+        };
         /** @description One quantity in both systems. */
         UnitRow: {
             /** @description The quantity. */
@@ -3711,6 +4234,11 @@ export interface components {
          * @enum {string}
          */
         UnitSystem: "metric" | "us";
+        /**
+         * @description Written `"unknown"`.
+         * @enum {string}
+         */
+        Unknown: "unknown";
         /** @description An opening in a chamber's wall. */
         Vent: {
             /**
@@ -3747,6 +4275,31 @@ export interface components {
              */
             at_mm: number;
         };
+        /** @description How alive seed is, and how sure that is. */
+        Viability: {
+            /**
+             * Format: double
+             * @description The share of seeds that are alive, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description With 90 % certainty it is at least so much.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description With 90 % certainty it is at most so much.
+             */
+            high: number;
+            /** @description How that is known. */
+            basis: components["schemas"]["Statement"];
+        };
+        /**
+         * @description How fast a seedling fills its cell.
+         * @enum {string}
+         */
+        Vigour: "slow" | "middle" | "strong";
         /** @description A layer of a wall. */
         WallLayer: {
             /** @description What it is made of. */
@@ -3761,6 +4314,55 @@ export interface components {
              * @description Thermal conductivity in W/(m·K).
              */
             conductivity_w_mk: number;
+        };
+        /** @description Plants that are wanted, and what the seed is like. */
+        Want: {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
         };
         /** @description A way to warm a tray. */
         WarmWay: {
@@ -3987,6 +4589,37 @@ export interface operations {
             };
         };
     };
+    frost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MinimaFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     light: {
         parameters: {
             query?: never;
@@ -4111,6 +4744,37 @@ export interface operations {
             };
         };
     };
+    seeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Want"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToSow"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compare: {
         parameters: {
             query?: never;
@@ -4218,7 +4882,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Crop"][];
+                    "application/json": components["schemas"]["CropLibrary"];
                 };
             };
         };
@@ -4391,6 +5055,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             "4XX": {

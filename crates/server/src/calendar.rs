@@ -1,0 +1,87 @@
+//! A plan's jobs as iCalendar (RFC 5545): whole days at the site, so that no time zone or change of
+//! the clock moves them.
+
+use icalendar::{Calendar, Component, Event, Property};
+use sunrise_core::events::{self, EventKind};
+use sunrise_core::plan::SoundPlan;
+use sunrise_core::{season, to_sow};
+use sunrise_store::Snapshot;
+
+use crate::problem::Problem;
+
+/// The calendar of a plan as it stands.
+///
+/// Every job keeps its UID as long as its sowing does; the sequence grows with each edit, undo and
+/// redo, so that a client that reads it again moves what moved.
+///
+/// # Errors
+/// When the plan kept is not sound.
+pub fn of(snapshot: Snapshot) -> Result<String, Problem> {
+    let Snapshot {
+        id,
+        changes,
+        saved_at,
+        plan,
+        ..
+    } = snapshot;
+    let plan = plan.check().map_err(Problem::unfit)?;
+    let mut calendar = Calendar::empty();
+    for (key, value) in [
+        ("VERSION", "2.0"),
+        ("PRODID", "-//Faint Sunrise//Seedlings//EN"),
+        ("CALSCALE", "GREGORIAN"),
+        ("X-WR-CALNAME", &plan.name),
+        ("REFRESH-INTERVAL;VALUE=DURATION", "PT12H"),
+    ] {
+        calendar.append_property(Property::new(key, value));
+    }
+    let stamp = saved_at.strftime("%Y%m%dT%H%M%SZ").to_string();
+    for job in jobs(&plan) {
+        let next = job.date.saturating_add(jiff::Span::new().days(1));
+        let day = |date: jiff::civil::Date| date.strftime("%Y%m%d").to_string();
+        let dated = |key: &str, date| {
+            let parameter = icalendar::Parameter::new("VALUE", "DATE");
+            Property::new(key, day(date))
+                .append_parameter(parameter)
+                .done()
+        };
+        let mut event = Event::new();
+        event
+            .uid(&format!(
+                "{}-{}-plan-{id}@faint-sunrise.invalid",
+                word(job.what),
+                job.sowing
+            ))
+            .append_property(dated("DTSTART", job.date))
+            .append_property(dated("DTEND", next))
+            .add_property("DTSTAMP", &stamp)
+            .add_property("LAST-MODIFIED", &stamp)
+            .add_property("TRANSP", "TRANSPARENT")
+            .sequence(u32::try_from(changes).unwrap_or(u32::MAX))
+            .summary(&job.headline.to_string())
+            .description(&job.note.to_string());
+        calendar.push(event.done());
+    }
+    Ok(calendar.done().to_string())
+}
+
+fn jobs(plan: &SoundPlan) -> Vec<events::Event> {
+    let dates = season::dates(plan);
+    let cells = to_sow::all(plan, &dates);
+    events::all(plan, &dates, &cells)
+}
+
+/// The part of a UID that tells one job of a sowing from the others: it never changes.
+fn word(what: EventKind) -> &'static str {
+    match what {
+        EventKind::Chill => "chill",
+        EventKind::Sow => "sow",
+        EventKind::Vent => "vent",
+        EventKind::Emerge => "emerge",
+        EventKind::Uncover => "uncover",
+        EventKind::Thin => "thin",
+        EventKind::PotOn => "pot-on",
+        EventKind::Harden => "harden",
+        EventKind::PlantOut => "plant-out",
+    }
+}
