@@ -71,6 +71,8 @@ const SHOTS = [
     see: 'Daylight through the year',
   },
   { name: 'room-phone', path: '/?on=2027-04-09', size: PHONE, ground: 'light' },
+  { name: 'sowing', path: '/sowing?on=2027-04-09', size: DESK, ground: 'light' },
+  { name: 'seeds', path: '/seeds?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
 ] satisfies Shot[] as Shot[];
 

@@ -204,7 +204,7 @@ fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
     };
     match cells.and_then(|cells| cells.to_sow.as_ref()) {
         Some(sow) => say!(
-            "{cells} cells with {each} seeds each, {depth} deep, {how}, at {warm}",
+            "{cells} cells, {each} to a cell, {depth} deep, {how}, at {warm}",
             cells = Quantity::Count.of(f64::from(sow.cells)),
             each = Quantity::Count.of(f64::from(sow.seeds_per_cell)),
             depth = Quantity::LengthMm.of(crop.sow_depth_mm),

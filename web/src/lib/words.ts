@@ -152,6 +152,12 @@ export function plusDays(iso: string, days: number): string {
   return new Date(Date.parse(`${iso}T00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
 }
 
+/** Days later or earlier, in words. */
+export function movedBy(days: number): string {
+  const unit = Math.abs(days) === 1 ? 'day' : 'days';
+  return `${Math.abs(days)} ${unit} ${days < 0 ? 'earlier' : 'later'}`;
+}
+
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / DAY_MS);
 }

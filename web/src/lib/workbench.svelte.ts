@@ -18,13 +18,14 @@ import {
   type Place,
   type PlaceOnDay,
   type RoomOnDay,
+  type SowingDates,
   type StepKind,
   type Thing,
   type UnitRow,
   type UnitSystem,
 } from './api/client';
 import { reused } from './reuse';
-import { Words, clampDate, plusDays, unitsFor } from './words';
+import { Words, clampDate, daysBetween, movedBy, plusDays, unitsFor } from './words';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
 const REST_MS = 700;
@@ -68,6 +69,8 @@ class Workbench {
   #stale = false;
   #saving: Promise<void> | undefined;
   #noticeId = 0;
+  /** The dates of every sowing in the plan as it is kept: what an edit moves is told against them. */
+  #keptSowings: SowingDates[] | undefined;
 
   system: UnitSystem = $derived(this.#chosenUnits ?? this.draft?.site.units ?? 'metric');
   words = $derived(
@@ -279,6 +282,7 @@ class Workbench {
       // Edits made while this one travelled stay on the bench.
       const more = this.draft !== draft;
       this.#take(saved, more);
+      this.#sayMoved();
     } catch (error) {
       if (error instanceof Unreachable) {
         this.#lost();
@@ -393,6 +397,26 @@ class Workbench {
     } finally {
       this.#assessing = false;
     }
+    this.#sayMoved();
+  }
+
+  /** Says by how many days an edit that is kept moved the day to sow. */
+  #sayMoved() {
+    if (this.unsaved || this.#assessing || !this.assessment) return;
+    const now = this.assessment.sowings;
+    const before = new Map(this.#keptSowings?.map((dates) => [dates.sowing, dates.sow]));
+    this.#keptSowings = now;
+    const moved = now
+      .map((dates) => ({
+        name: dates.name,
+        days: daysBetween(before.get(dates.sowing) ?? dates.sow, dates.sow),
+      }))
+      .filter(({ days }) => days !== 0);
+    if (moved.length === 0) return;
+    moved.sort((a, b) => Math.abs(b.days) - Math.abs(a.days));
+    const said = moved.slice(0, 2).map(({ name, days }) => `${name} ${movedBy(days)}`);
+    if (moved.length > 2) said.push(`${moved.length - 2} more`);
+    this.tell('done', `Day to sow: ${said.join('; ')}`);
   }
 
   #lost() {

@@ -1,13 +1,13 @@
 //! Triggers when a crop that is spoiled by an early start is sown indoors for no stated reason.
 
 use super::{Finding, Severity, SowingView};
-use crate::crops::{GrownFrom, Start};
+use crate::crops::{GrownFrom, StartPlace};
 use crate::say;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let crop = view.crop;
     let seed = crop.grown_from == GrownFrom::Seed;
-    if crop.start != Start::Outdoors || view.sowing.reason.is_some() || !seed {
+    if crop.start != StartPlace::Outdoors || view.sowing.reason.is_some() || !seed {
         return None;
     }
     Some(Finding {

@@ -11,15 +11,6 @@ const MAY_WAIT_DAYS: i32 = 7;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let day = view.dates.pot_on?;
-    let holds = |tray: &&crate::plan::Tray| tray.parts.iter().any(|p| p.sowing == view.sowing.id);
-    let cells = view.plan.trays.iter().filter(holds);
-    let small = cells
-        .map(|tray| view.plan.format(tray).cell_ml)
-        .reduce(f64::min);
-    // Sown in its final pot it stays there.
-    if small.is_some_and(|ml| ml >= 0.8 * view.crop.pot_on_ml) {
-        return None;
-    }
     Some(Finding {
         source: view.crop.source("pot_on_ml"),
         ..view.finding(

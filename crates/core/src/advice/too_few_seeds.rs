@@ -16,12 +16,12 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         Severity::Conflict,
         view.days(),
         say!(
-            "Buy {short} seeds more of {name}",
-            short = count(short as f64),
-            name = &view.dates.name
+            "Buy seed of {name}: {short} too few",
+            name = &view.dates.name,
+            short = count(short as f64)
         ),
         say!(
-            "{wanted} plants want {cells} cells with {each} seeds each, {seeds} in all; after the sowings before it the packet has {have}.",
+            "{wanted} plants want {cells} cells, {each} to a cell, {seeds} seeds in all; after the sowings before it the packet has {have}.",
             wanted = count(f64::from(view.sowing.wanted)),
             cells = count(f64::from(sow.cells)),
             each = count(f64::from(sow.seeds_per_cell)),

@@ -58,7 +58,7 @@ pub struct Crop {
     /// How it bears being moved.
     pub transplants: Transplants,
     /// Whether it is started indoors.
-    pub start: Start,
+    pub start: StartPlace,
     /// Why.
     pub start_reason: StartReason,
     /// Mix in the cell that it is sown in, in ml.
@@ -104,7 +104,7 @@ pub enum Transplants {
 /// Where a crop is best sown.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Start {
+pub enum StartPlace {
     /// Indoors.
     Indoors,
     /// Either way: indoors it is earlier.

@@ -8,6 +8,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::crops::Crop;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room;
 use crate::say;
@@ -160,7 +161,7 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDat
         let day = emerge.map(|emerge| plus_days(emerge, days));
         day.filter(|&day| day < harden)
     };
-    let pots_on = crop.pot_on_ml > 0.0 && sowing.pots_on != Some(false);
+    let pots_on = sowing.pots_on != Some(false) && !in_final_pot(plan, sowing, crop);
     let shares = bed_c.iter().map(|&c| curve.share(c));
     let comes_up = if emergence_days.is_some() {
         shares.sum::<f64>() / bed_c.len() as f64
@@ -244,6 +245,16 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDat
         emergence_days,
         why,
     }
+}
+
+/// Whether a sowing stays where it is sown: its crop is never moved, or its cells are as large as
+/// the pot that it would go into.
+fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
+    const AS_LARGE: f64 = 0.8;
+    let holds = |tray: &&Tray| tray.parts.iter().any(|part| part.sowing == sowing.id);
+    let cells = plan.trays.iter().filter(holds);
+    let smallest = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
+    crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
 }
 
 /// Days from emergence to the first true leaves: time to thin or to prick out (common practice, no

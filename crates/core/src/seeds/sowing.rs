@@ -224,13 +224,13 @@ impl Want {
         let count = |n: u32| Quantity::Count.of(f64::from(n));
         let verdict = match short_of {
             Some(short) if short > 0 => say!(
-                "Sow {cells} cells with {each} seeds each: {short} seeds more than the packet has",
+                "Sow {cells} cells, {each} to a cell: the packet has {short} seeds too few",
                 cells = count(cells),
                 each = count(seeds_per_cell),
                 short = count(short)
             ),
             _ => say!(
-                "Sow {cells} cells with {each} seeds each: {wanted} plants come of it in {sure} of all cases",
+                "Sow {cells} cells, {each} to a cell: {wanted} plants come of it in {sure} of all cases",
                 cells = count(cells),
                 each = count(seeds_per_cell),
                 wanted = count(self.wanted),
@@ -323,7 +323,7 @@ mod tests {
         assert_eq!(sow.seeds_per_cell, 5);
         assert!((10..=12).contains(&sow.cells), "{}", sow.cells);
         assert_eq!(sow.short_of, Some(sow.seeds - 20));
-        assert!(sow.verdict.to_string().contains("more than the packet"));
+        assert!(sow.verdict.to_string().contains("too few"));
     }
 
     #[test]

@@ -151,7 +151,7 @@ impl Packet {
     /// age took.
     ///
     /// The share halves in the crop's seed life at room temperature, slowly at first:
-    /// 2^−(age/life)² (our own estimate of the shape).
+    /// 2^−(age/life)^1.5 (our own estimate of the shape).
     pub fn viability(&self, crop: &Crop, year: i16) -> Viability {
         if let Some(test) = self.test {
             return test.viability();
@@ -163,7 +163,7 @@ impl Packet {
         let age = f64::from((year - self.year).max(0));
         let life = crop.seed_life_years.known().unwrap_or(USUAL_LIFE_Y);
         let life = if self.cold { life * COLD } else { life };
-        let left = (-(age / life).powi(2)).exp2();
+        let left = (-(age / life).powf(1.5)).exp2();
         // The older, the less sure.
         let unsure = left.sqrt();
         let basis = if age < 1.0 {

@@ -1193,7 +1193,7 @@ export interface components {
             /** @description How it bears being moved. */
             transplants: components["schemas"]["Transplants"];
             /** @description Whether it is started indoors. */
-            start: components["schemas"]["Start"];
+            start: components["schemas"]["StartPlace"];
             /** @description Why. */
             start_reason: components["schemas"]["StartReason"];
             /**
@@ -3745,11 +3745,39 @@ export interface components {
             /** @description Which way its length runs. */
             along: components["schemas"]["Axis"];
         };
+        /** @description An hour to begin at, and what that means. */
+        Start: {
+            /**
+             * Format: double
+             * @description Hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description When they go out, in hours after midnight.
+             */
+            to_h: number;
+            /**
+             * Format: double
+             * @description Hours a day that fall into the quiet hours.
+             */
+            quiet_h: number;
+            /**
+             * Format: double
+             * @description Hours a day at the cheap price.
+             */
+            cheap_h: number;
+            /**
+             * Format: double
+             * @description What it costs a day, in the site's currency.
+             */
+            cost_per_day: number;
+        };
         /**
          * @description Where a crop is best sown.
          * @enum {string}
          */
-        Start: "indoors" | "either" | "outdoors";
+        StartPlace: "indoors" | "either" | "outdoors";
         /**
          * @description Why a crop is sown there.
          * @enum {string}

@@ -1,15 +1,8 @@
 <script lang="ts">
   // What the sowings' dates bring in the seven days from the chosen one.
-  import type { EventKind } from '../api/client';
   import { bench } from '../workbench.svelte';
   import { plusDays } from '../words';
 
-  const does: Record<EventKind, (name: string) => string> = {
-    sow: (name) => `Sow ${name.toLowerCase()}`,
-    emerge: (name) => `${name} shows`,
-    harden: (name) => `Harden off ${name.toLowerCase()}`,
-    plant_out: (name) => `Plant out ${name.toLowerCase()}`,
-  };
   const words = $derived(bench.words);
   const to = $derived(bench.date ? plusDays(bench.date, 6) : '');
   const events = $derived(
@@ -33,12 +26,10 @@
   <ul class="flex gap-6" data-testid="week">
     {#each events as event (`${event.what}-${event.sowing}`)}
       <li class="shrink-0">
-        <p class="font-semibold whitespace-nowrap">
-          {does[event.what](event.name.split(',')[0] ?? '')}
+        <p class="font-semibold whitespace-nowrap" title={words.say(event.note)}>
+          {words.say(event.headline)}
         </p>
-        <p class="text-sm whitespace-nowrap text-soft">
-          {words.date(event.date)}, {event.name.split(', ').slice(1).join(', ')}
-        </p>
+        <p class="text-sm whitespace-nowrap text-soft">{words.date(event.date)}</p>
       </li>
     {:else}
       <li class="text-soft">No sowing, no move; keep watering.</li>

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { Checkbox } from 'flowbite-svelte';
-
   interface Props {
     label: string;
     value: boolean;
@@ -9,10 +7,12 @@
   const { label, value, onset }: Props = $props();
 </script>
 
-<Checkbox
-  checked={value}
-  class="min-h-8 text-base! font-normal! text-ink!"
-  classes={{ div: 'border-frame! bg-raised!' }}
-  onchange={(event: Event) => onset((event.currentTarget as HTMLInputElement).checked)}
-  >{label}</Checkbox
+<label class="flex min-h-8 items-center gap-2"
+  ><input
+    type="checkbox"
+    class="h-5 w-5 shrink-0 rounded border-frame bg-raised text-coral focus:ring-coral"
+    checked={value}
+    onchange={(event) => onset(event.currentTarget.checked)}
+  />
+  {label}</label
 >

@@ -14,7 +14,8 @@
   const room = $derived(bench.room);
   const season = $derived(bench.assessment?.season);
   const today = $derived(season?.days.find((d) => d.date === bench.date));
-  const findings = $derived(bench.findings());
+  // What is about one sowing stands with it, in the Sowing view.
+  const findings = $derived(bench.findings().filter((f) => !f.sowing));
   const nameOf = $derived((finding: Finding) => {
     const { bay, place } = finding;
     return bay

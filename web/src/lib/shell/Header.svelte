@@ -6,6 +6,8 @@
 
   const views = [
     { href: '/', name: 'Room', key: '2' },
+    { href: '/sowing', name: 'Sowing', key: '3' },
+    { href: '/seeds', name: 'Seeds', key: '4' },
     { href: '/setup', name: 'Setup', key: '' },
   ];
 

@@ -13,6 +13,8 @@ export interface Key {
 
 export const keys: Key[] = [
   { key: '2', does: 'Room', run: () => void goto(`/${location.search}`) },
+  { key: '3', does: 'Sowing', run: () => void goto(`/sowing${location.search}`) },
+  { key: '4', does: 'Seeds', run: () => void goto(`/seeds${location.search}`) },
   { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
   { key: 'a', does: 'the same again, of what is picked', run: () => void again() },
   { key: 'Delete', does: 'take out what is picked', run: () => void takeOut() },
@@ -36,7 +38,7 @@ export const localKeys = [
   { key: '↑ ↓', does: 'raise and lower the selected lamp; Shift for bigger steps' },
   { key: 'Shift ← →', does: 'move the room’s view; Shift ↑ ↓ too, where no lamp is selected' },
   { key: 'Shift Enter', does: 'pick one more thing' },
-  { key: '← →', does: 'move the date, or the last frost, on the ribbon' },
+  { key: '← →', does: 'move the date or the last frost on the ribbon, a sowing among its strands' },
   { key: 'Enter', does: 'open the bay in focus' },
 ];
 

@@ -1,7 +1,9 @@
 <script lang="ts">
   import { Input, Label } from 'flowbite-svelte';
+  import CalendarLinks from '$lib/setup/CalendarLinks.svelte';
   import DatesTable from '$lib/setup/DatesTable.svelte';
   import DayHours from '$lib/setup/DayHours.svelte';
+  import Frosts from '$lib/setup/Frosts.svelte';
   import History from '$lib/setup/History.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/sheet/FindingCard.svelte';
@@ -12,7 +14,7 @@
 
   const site = $derived(bench.draft?.site);
   const words = $derived(bench.words);
-  const findings = $derived(bench.findings().filter((f) => !f.bay && !f.place));
+  const findings = $derived(bench.findings().filter((f) => !f.bay && !f.place && !f.sowing));
 
   function keep(patch: PatchStep[], word: string) {
     bench.try(patch, word);
@@ -154,6 +156,14 @@
       <section class="card p-4" aria-label="Hours of the day">
         <h2 class="text-lg">Hours of the day</h2>
         <DayHours {site} />
+      </section>
+      <section class="card p-4" aria-label="Frosts on record">
+        <h2 class="text-lg">Frosts on record</h2>
+        <Frosts {site} />
+      </section>
+      <section class="card p-4" aria-label="Calendar">
+        <h2 class="text-lg">Calendar</h2>
+        <CalendarLinks />
       </section>
       <section class="card p-4">
         <h2 class="text-lg">Keep and pass on</h2>

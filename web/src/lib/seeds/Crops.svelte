@@ -1,0 +1,220 @@
+<script lang="ts">
+  // The crops: whether to start them indoors, when and in what; every figure with its source.
+  import type { Crop, CropLibrary } from '../api/client';
+  import ChoiceField from '../sheet/ChoiceField.svelte';
+  import NumberField from '../sheet/NumberField.svelte';
+  import { replace } from '../edits';
+  import { bench } from '../workbench.svelte';
+
+  const { library, crops }: { library: CropLibrary; crops: Crop[] } = $props();
+
+  const MOST = 30;
+  const words = $derived(bench.words);
+  const starts = {
+    indoors: 'start indoors',
+    either: 'indoors or outdoors',
+    outdoors: 'sow outdoors',
+  };
+  const reasons: Record<Crop['start_reason'], string> = {
+    long_season: 'the frost-free season alone is too short',
+    earlier: 'started indoors it crops weeks earlier',
+    small_seed: 'too fine or too slow for a bed',
+    fast_grower: 'an early start spoils it',
+    dislikes_moving: 'moving spoils its root',
+    bears_cold: 'it bears cold',
+  };
+  const filters = { all: 'all', ...starts, cold: 'needs cold first', own: 'your own' };
+  let wanted = $state('');
+  let filter: keyof typeof filters = $state('all');
+  let opened = $state('');
+  let variety = $state('');
+  let count = $state(6);
+
+  const own = $derived(new Set((bench.draft?.crops ?? []).map((crop) => crop.id)));
+  const found = $derived(
+    crops
+      .filter((crop) => crop.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+      .filter((crop) =>
+        filter === 'all'
+          ? true
+          : filter === 'cold'
+            ? crop.cold_weeks > 0
+            : filter === 'own'
+              ? own.has(crop.id)
+              : crop.start === filter,
+      ),
+  );
+  type Field = readonly [keyof Crop, string, Parameters<typeof words.number>[1]];
+  const fields: Field[] = [
+    ['weeks_indoors', 'Weeks indoors', 'weeks'],
+    ['weeks_after_last_frost', 'Weeks after frost', 'weeks'],
+    ['hardening_days', 'Hardening off', 'days'],
+    ['root_zone_c', 'Root zone', 'temperature_c'],
+    ['dli_low_mol_m2_d', 'Light, least', 'dli_mol_m2_d'],
+    ['dli_high_mol_m2_d', 'Light, most', 'dli_mol_m2_d'],
+    ['photoperiod_most_h', 'Longest day', 'hours'],
+    ['height_out_mm', 'Tall when out', 'length_mm'],
+    ['sow_depth_mm', 'Sown deep', 'length_mm'],
+    ['soak_h', 'Soaked', 'hours'],
+    ['cold_weeks', 'Cold first', 'weeks'],
+    ['dark_days', 'Bears the dark', 'days'],
+    ['cell_ml', 'Cell', 'volume_ml'],
+    ['pot_on_ml', 'Pot after', 'volume_ml'],
+    ['pot_on_weeks', 'Potted on after', 'weeks'],
+    ['plants_per_cell', 'Plants in a cell', 'count'],
+    ['spacing_mm', 'Apart in the tray', 'length_mm'],
+    ['losses', 'Lost', 'share'],
+  ];
+
+  function set(crop: Crop, field: keyof Crop, value: number) {
+    const list = bench.draft?.crops ?? [];
+    const index = list.findIndex((other) => other.id === crop.id);
+    const whole = field === 'plants_per_cell' || field === 'hardening_days';
+    const changed = { ...crop, [field]: whole ? Math.round(value) : value };
+    bench.try(
+      index >= 0
+        ? [replace(`/crops/${index}`, changed)]
+        : [{ op: 'add', path: '/crops', value: [...list, changed] }],
+      `${field.replaceAll('_', ' ')} of ${crop.name}`,
+    );
+    void bench.settle();
+  }
+
+  function reset(crop: Crop) {
+    const list = (bench.draft?.crops ?? []).filter((other) => other.id !== crop.id);
+    bench.try(
+      list.length > 0
+        ? [{ op: 'add', path: '/crops', value: list }]
+        : [{ op: 'remove', path: '/crops' }],
+      `${crop.name} as the library has it`,
+    );
+    void bench.settle();
+  }
+
+  function copy(crop: Crop) {
+    const ids = new Set(crops.map((other) => other.id));
+    let id = `${crop.id}-own`.slice(0, 36);
+    for (let n = 2; ids.has(id); n++) id = `${crop.id}-own-${n}`.slice(0, 38);
+    const list = bench.draft?.crops ?? [];
+    bench.try(
+      [
+        {
+          op: 'add',
+          path: '/crops',
+          value: [...list, { ...crop, id, name: `${crop.name}, own kind` }],
+        },
+      ],
+      `a crop of one's own, like ${crop.name}`,
+    );
+    void bench.settle();
+    opened = id;
+  }
+
+  function sow(crop: Crop, event: SubmitEvent) {
+    event.preventDefault();
+    void bench.edit({
+      add_sowing: { crop: crop.id, variety: variety.trim() || 'mixed', wanted: Math.round(count) },
+    });
+    variety = '';
+  }
+</script>
+
+<div class="flex flex-wrap items-end gap-3">
+  <label class="text-sm text-soft"
+    >Crop
+    <input
+      type="search"
+      class="block w-44 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
+      bind:value={wanted}
+    /></label
+  >
+  <ChoiceField label="Only" value={filter} choices={filters} onset={(to) => (filter = to)} />
+  <span class="pb-1 text-sm text-soft">{found.length} of {crops.length}</span>
+</div>
+<ul class="mt-2" data-testid="crops">
+  {#each found.slice(0, MOST) as crop (crop.id)}
+    <li class="border-t">
+      <button
+        class="flex w-full flex-wrap items-baseline gap-x-2 py-1.5 text-left"
+        aria-expanded={opened === crop.id}
+        onclick={() => (opened = opened === crop.id ? '' : crop.id)}
+      >
+        <b>{crop.name}</b>
+        <span
+          class="rounded-full px-2 text-sm {crop.start === 'outdoors'
+            ? 'bg-teal-soft'
+            : crop.start === 'indoors'
+              ? 'bg-straw-soft'
+              : 'bg-sage-soft'}">{starts[crop.start]}</span
+        >
+        <span class="text-sm text-soft">{reasons[crop.start_reason]}</span>
+      </button>
+      {#if opened === crop.id}
+        <div class="pb-3">
+          <form class="flex flex-wrap items-end gap-2" onsubmit={(event) => sow(crop, event)}>
+            <label class="text-sm text-soft"
+              >Variety
+              <input
+                maxlength="120"
+                class="block w-40 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
+                bind:value={variety}
+              /></label
+            >
+            <label class="text-sm text-soft"
+              >Plants wanted
+              <input
+                type="number"
+                min="1"
+                max="100000"
+                class="block w-24 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
+                bind:value={count}
+              /></label
+            >
+            <button class="quiet border-line! font-semibold">Sow it</button>
+          </form>
+          <p class="mt-2 text-sm">
+            Vigour {crop.vigour}; {crop.transplants === 'well'
+              ? 'bears moving'
+              : crop.transplants === 'badly'
+                ? 'hates moving'
+                : 'moved small and with care'}; germinates in {crop.germinates_in === 'either'
+              ? 'light or dark'
+              : crop.germinates_in}; its seed {typeof crop.seed_life_years === 'number'
+              ? `lives ${words.number(crop.seed_life_years, 'years')}`
+              : 'lives nobody knows how long'}.
+          </p>
+          <div class="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
+            {#each fields as [field, label, quantity] (field)}
+              <div>
+                <NumberField
+                  {label}
+                  value={crop[field] as number}
+                  {quantity}
+                  onset={(value) => set(crop, field, value)}
+                />
+                <span class="block truncate text-sm text-soft" title={library.sources[field]}
+                  >{own.has(crop.id) ? 'your own figure' : library.sources[field]}</span
+                >
+              </div>
+            {/each}
+          </div>
+          <div class="mt-2 flex gap-2">
+            <button class="quiet border-line!" onclick={() => copy(crop)}
+              >A kind of my own like it</button
+            >
+            {#if own.has(crop.id)}<button class="quiet border-line!" onclick={() => reset(crop)}
+                >{library.crops.some((other) => other.id === crop.id)
+                  ? 'As the library has it'
+                  : 'Take it out'}</button
+              >{/if}
+          </div>
+        </div>
+      {/if}
+    </li>
+  {:else}
+    <li class="text-soft">No crop is like that.</li>
+  {/each}
+  {#if found.length > MOST}<li class="border-t py-1 text-sm text-soft">
+      and {found.length - MOST} more: write a part of its name
+    </li>{/if}
+</ul>

@@ -1,0 +1,120 @@
+<script lang="ts">
+  // How many cells and seeds for the plants wanted, with any figures.
+  import { api, Refused } from '../api/client';
+  import type { ToSow } from '../api/client';
+  import NumberField from '../sheet/NumberField.svelte';
+  import { bench } from '../workbench.svelte';
+
+  const words = $derived(bench.words);
+  let wanted = $state(12);
+  let viability: number | undefined = $state(0.75);
+  let sprouted: number | undefined = $state();
+  let of: number | undefined = $state();
+  let losses = $state(0.1);
+  let clump = $state(1);
+  let sure = $state(0.95);
+  let answer: ToSow | undefined = $state.raw();
+  let problem = $state('');
+  const tested = $derived(sprouted !== undefined && of !== undefined);
+
+  $effect(() => {
+    const want = {
+      wanted: Math.round(wanted),
+      losses,
+      sure,
+      plants_per_cell: Math.round(clump),
+      ...(tested
+        ? { test: { sprouted: Math.round(sprouted!), of: Math.round(of!) } }
+        : { viability: viability ?? 0.75 }),
+    };
+    let late = false;
+    api.toSow(want).then(
+      (found) => {
+        if (late) return;
+        answer = found;
+        problem = '';
+      },
+      (error: unknown) => {
+        if (late) return;
+        answer = undefined;
+        problem = error instanceof Refused ? error.message : 'The server does not answer.';
+      },
+    );
+    return () => {
+      late = true;
+    };
+  });
+</script>
+
+<div class="grid grid-cols-3 gap-2">
+  <NumberField
+    label="Plants wanted"
+    value={wanted}
+    quantity="count"
+    min={1}
+    max={100000}
+    onset={(n) => (wanted = n)}
+  />
+  <NumberField
+    label="Seed alive"
+    value={viability}
+    quantity="share"
+    min={0}
+    max={1}
+    onset={(n) => (viability = n)}
+  />
+  <NumberField
+    label="Lost later"
+    value={losses}
+    quantity="share"
+    min={0}
+    max={0.95}
+    onset={(n) => (losses = n)}
+  />
+  <NumberField
+    label="or sprouted"
+    value={sprouted}
+    quantity="count"
+    min={0}
+    onset={(n) => (sprouted = n)}
+    onclear={() => (sprouted = undefined)}
+  />
+  <NumberField
+    label="of so many"
+    value={of}
+    quantity="count"
+    min={1}
+    onset={(n) => (of = n)}
+    onclear={() => (of = undefined)}
+  />
+  <NumberField
+    label="How sure"
+    value={sure}
+    quantity="share"
+    min={0.5}
+    max={0.9999}
+    onset={(n) => (sure = n)}
+  />
+  <NumberField
+    label="Plants in a clump"
+    value={clump}
+    quantity="count"
+    min={1}
+    max={20}
+    onset={(n) => (clump = n)}
+  />
+</div>
+{#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
+{#if answer}
+  <div class="mt-2 rounded-xl bg-straw-soft p-3" data-testid="how-many">
+    <b class="block text-lg">{words.say(answer.verdict)}</b>
+    {answer.seeds} seeds; {words.number(answer.empty, 'share')} of cells stay empty, {Math.round(
+      answer.thinnings,
+    )} seedlings come off{#if tested}. Of the seed {words.number(answer.viability.share, 'share')} is
+      alive,
+      {words.number(answer.viability.low, 'share')} to {words.number(
+        answer.viability.high,
+        'share',
+      )} with 90 % certainty; at the low end {words.number(answer.chance_at_worst, 'share')} sure{/if}.
+  </div>
+{/if}

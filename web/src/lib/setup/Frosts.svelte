@@ -1,0 +1,184 @@
+<script lang="ts">
+  // The last frost by a record of daily minima: a file is looked at first, and kept whole or not at
+  // all.
+  import { api, Refused } from '../api/client';
+  import type { Preview, Site, Understanding } from '../api/client';
+  import ChoiceField from '../sheet/ChoiceField.svelte';
+  import NumberField from '../sheet/NumberField.svelte';
+  import { setOptional } from '../edits';
+  import { bench } from '../workbench.svelte';
+
+  const { site }: { site: Site } = $props();
+
+  /** A longer file is no record of a garden's days; the server takes no more either. */
+  const MOST_BYTES = 8_000_000;
+  const words = $derived(bench.words);
+  const units = { c: '°C', f: '°F' };
+  const cautions = {
+    bold: 'bold: frost still comes later in 4 years of 5',
+    even: 'even: in every other year',
+    careful: 'careful: in 1 year of 10',
+  };
+  let unit = $state<'c' | 'f'>('c');
+  let threshold = $state(0);
+  let caution = $state<keyof typeof cautions>('even');
+  let text = $state('');
+  let name = $state('');
+  let preview: Preview | undefined = $state.raw();
+  let problem = $state('');
+  const record = $derived(site.frost);
+
+  async function look() {
+    problem = '';
+    const how: Understanding = {
+      name: name.slice(0, 120) || 'daily minima',
+      unit,
+      threshold_c: threshold,
+      caution,
+      latitude_deg: site.latitude_deg,
+      year: Number((bench.draft?.season.to ?? '2027').slice(0, 4)),
+    };
+    try {
+      preview = await api.frost(text, how);
+    } catch (error) {
+      preview = undefined;
+      problem = error instanceof Refused ? error.message : 'The server does not answer: try again.';
+    }
+  }
+
+  async function take(event: Event) {
+    const input = event.currentTarget as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file) return;
+    preview = undefined;
+    if (file.size > MOST_BYTES) {
+      problem = `${file.name} has ${Math.round(file.size / 1e6)} MB: a record of daily minima has less than ${MOST_BYTES / 1e6} MB. Give the days of your own years only.`;
+      return;
+    }
+    name = file.name;
+    text = await file.text();
+    await look();
+  }
+
+  function again() {
+    // What was understood otherwise must not be kept.
+    preview = undefined;
+    if (text) void look();
+  }
+
+  function keep() {
+    if (!preview?.record || !preview.dates) return;
+    bench.try(
+      [
+        { op: 'add', path: '/site/frost', value: preview.record },
+        { op: 'replace', path: '/site/last_frost', value: preview.dates.chosen },
+      ],
+      `frosts by ${preview.record.name}: last frost ${words.date(preview.dates.chosen)}`,
+    );
+    void bench.settle();
+    preview = undefined;
+    text = '';
+  }
+</script>
+
+{#if record}
+  <p class="mt-1">
+    By <b>{record.name}</b>, {record.years.length} years, at {words.number(
+      record.threshold_c,
+      'temperature_c',
+    )} or below
+  </p>
+  <button
+    class="quiet -ml-2 text-sm"
+    onclick={() => {
+      bench.try(setOptional('/site/frost', undefined, true), `no record of frosts any more`);
+      void bench.settle();
+    }}>Leave the record out, keep the day</button
+  >
+{:else}
+  <p class="mt-1 text-sm text-soft">
+    Daily minima as CSV (a date and a minimum in each row), or an EPW weather file, tell how sure
+    the last frost is.
+  </p>
+{/if}
+<div class="mt-2 flex flex-wrap items-end gap-3">
+  <ChoiceField
+    label="Minima are in"
+    value={unit}
+    choices={units}
+    onset={(to) => {
+      unit = to;
+      again();
+    }}
+  />
+  <NumberField
+    label="Frost at or below"
+    value={threshold}
+    quantity="temperature_c"
+    min={-15}
+    max={5}
+    onset={(c) => {
+      threshold = c;
+      again();
+    }}
+  />
+  <ChoiceField
+    label="How cautious"
+    value={caution}
+    choices={cautions}
+    onset={(to) => {
+      caution = to;
+      again();
+    }}
+  />
+  <label class="text-sm text-soft"
+    >File of minima
+    <input
+      type="file"
+      accept=".csv,.txt,.tsv,.epw,text/csv"
+      class="block max-w-full rounded-lg border-line bg-raised text-base text-ink"
+      onchange={(event) => void take(event)}
+    /></label
+  >
+</div>
+{#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
+{#if preview}
+  <div class="mt-3" data-testid="frost-preview">
+    <p>
+      {preview.days} days{#if preview.from && preview.to}, {preview.from} to {preview.to}{/if}{#if preview.coldest_c != null},
+        the coldest {words.number(preview.coldest_c, 'temperature_c')}{/if}
+    </p>
+    {#if preview.problem_rows > 0}
+      <p class="text-wine" role="alert">
+        {preview.problem_rows === 1 ? 'One row is' : `${preview.problem_rows} rows are`} wrong; nothing
+        is taken until the file is put right.
+      </p>
+      <ol class="max-h-60 overflow-y-auto text-sm">
+        {#each preview.problems as row, i (i)}
+          <li class="border-t py-1">
+            <b>Row {row.row}</b>: {words.say(row.problem)}; {words.say(row.remedy)}.
+          </li>
+        {/each}
+      </ol>
+    {/if}
+    {#each preview.notes as note (note.text)}
+      <p class="text-sm">{words.say(note)}.</p>
+    {/each}
+    {#if preview.dates && preview.record}
+      <dl class="mt-1 grid grid-cols-3 gap-2">
+        {#each [['1 year of 10', preview.dates.p10], ['every other', preview.dates.p50], ['9 of 10', preview.dates.p90]] as [label, day] (label)}
+          <div>
+            <dt class="text-sm text-soft">over in {label}</dt>
+            <dd class="font-semibold">{words.shortDate(day!)}</dd>
+          </div>
+        {/each}
+      </dl>
+      <p class="text-sm text-soft">
+        by {preview.dates.years} years{#if preview.dates.years < 10}: few, so take it with care{/if}
+      </p>
+      <button class="quiet mt-1 border-line! font-semibold" onclick={keep}
+        >Take {words.shortDate(preview.dates.chosen)} as the last frost</button
+      >
+    {/if}
+  </div>
+{/if}

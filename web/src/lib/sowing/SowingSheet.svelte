@@ -1,0 +1,214 @@
+<script lang="ts">
+  // One sowing: its dates with their reasons, its cells and seeds, what it is and why.
+  import type { Sowing, SowingCells, SowingDates } from '../api/client';
+  import { setOptional, replace } from '../edits';
+  import CheckField from '../sheet/CheckField.svelte';
+  import ChoiceField from '../sheet/ChoiceField.svelte';
+  import FindingCard from '../sheet/FindingCard.svelte';
+  import NameField from '../sheet/NameField.svelte';
+  import NumberField from '../sheet/NumberField.svelte';
+  import WhyNote from '../sheet/WhyNote.svelte';
+  import { bench } from '../workbench.svelte';
+
+  interface Props {
+    dates: SowingDates;
+    cells: SowingCells | undefined;
+    sowing: Sowing;
+    index: number;
+  }
+  const { dates, cells, sowing, index }: Props = $props();
+
+  const words = $derived(bench.words);
+  const path = $derived(`/sowings/${index}`);
+  const findings = $derived(bench.findings().filter((f) => f.sowing === sowing.id));
+  const reasons = {
+    none: 'none given',
+    earlier: 'an earlier crop',
+    no_free_bed: 'no bed is free yet',
+    pests: 'slugs, mice, birds',
+    cold_first: 'its seed needs cold',
+    to_sell: 'to sell',
+    other: 'another',
+  };
+  const packets = $derived(
+    Object.fromEntries([
+      ['', 'fresh, bought seed'],
+      ...(bench.draft?.packets ?? [])
+        .filter((packet) => packet.crop === sowing.crop)
+        .map((packet) => [packet.id, `${packet.variety}, ${packet.year}`]),
+    ]) as Record<string, string>,
+  );
+  let times = $state(2);
+  let every = $state(14);
+
+  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
+    bench.try(patch, word);
+    void bench.settle();
+  }
+  function optional(field: keyof Sowing, value: unknown, word: string) {
+    keep(setOptional(`${path}/${field}`, value, sowing[field] !== undefined), word);
+  }
+  const steps = $derived(
+    (
+      [
+        ['cold and moist', dates.chill],
+        ['sow', dates.sow, dates.why.sow, 'sowing date'],
+        ['first show', dates.first],
+        ['half show, into light', dates.emerge, dates.why.emerge, 'day it shows'],
+        ['all up, dome and mat off', dates.last],
+        ['thin or prick out', dates.thin],
+        ['pot on', dates.pot_on],
+        ['harden off', dates.harden],
+        ['plant out', dates.out, dates.why.out, 'planting date'],
+      ] as const
+    ).filter((step) => step[1] != null),
+  );
+</script>
+
+<div class="grid gap-4 p-3 md:grid-cols-3" data-testid="sowing-sheet">
+  <div class="flex flex-col gap-3">
+    {#each findings as finding, i (finding.code)}
+      <FindingCard {finding} first={i === 0} />
+    {:else}
+      <p class="rounded-xl bg-sage-soft p-3">Nothing to mind: its days fit.</p>
+    {/each}
+  </div>
+  <div>
+    <h3>Its days</h3>
+    <dl class="mt-1">
+      {#each steps as [name, day, why, of] (name)}
+        <div class="flex flex-wrap items-baseline gap-x-2 border-t py-0.5">
+          <dt class="w-44 text-soft">{name}</dt>
+          <dd class="font-semibold">{words.date(day!)}</dd>
+          {#if why}<WhyNote of={of ?? 'day'} {why} />{/if}
+        </div>
+      {/each}
+    </dl>
+    <p class="mt-1 text-sm text-soft">
+      A frost still comes in {words.number(dates.frost_risk_out, 'share')} of all years once it is out{#if dates.pace && Math.abs(dates.pace.lost_days) >= 0.5};
+        it grows at {words.number(dates.pace.rate, 'share')} of the usual pace where it stands{#if dates.pace.dli != null},
+          with {words.number(dates.pace.dli, 'dli_mol_m2_d')} of light{/if}: {words.number(
+          Math.abs(dates.pace.lost_days),
+          'days',
+        )}
+        {dates.pace.lost_days > 0 ? 'longer' : 'less'}{/if}.
+    </p>
+    {#if cells?.to_sow}
+      {@const sow = cells.to_sow}
+      <h3 class="mt-3">How many</h3>
+      <p>{words.say(sow.verdict)}.</p>
+      <p class="text-sm text-soft">
+        {words.number(sow.viability.share, 'share')} of its seed is alive ({words.number(
+          sow.viability.low,
+          'share',
+        )} to {words.number(sow.viability.high, 'share')}: {words.say(sow.viability.basis)}); {words.number(
+          dates.comes_up,
+          'share',
+        )} of that comes up here. {Math.round(sow.thinnings)} seedlings come off. Its trays have {cells.cells_there}
+        cells{#if cells.cells_there < sow.cells}, {sow.cells - cells.cells_there} too few{/if}{#if cells.seeds_left != null};
+          the packet has {cells.seeds_left < 0 ? 'too few' : `${cells.seeds_left} left`}{/if}.
+      </p>
+    {:else if cells?.problem}
+      <p class="mt-3 text-wine">{words.say(cells.problem)}.</p>
+    {/if}
+  </div>
+  <div class="flex flex-col gap-2">
+    <div class="grid grid-cols-2 gap-2">
+      <NameField
+        label="Variety"
+        value={sowing.variety}
+        onset={(variety) => keep([replace(`${path}/variety`, variety)], `renamed ${dates.name}`)}
+      />
+      <NumberField
+        label="Plants wanted"
+        value={sowing.wanted}
+        quantity="count"
+        onset={(n) =>
+          keep([replace(`${path}/wanted`, Math.round(n))], `${Math.round(n)} of ${dates.name}`)}
+      />
+      <NumberField
+        label="And to spare"
+        value={sowing.spare ?? undefined}
+        quantity="share"
+        onset={(share) => optional('spare', share, `spare plants of ${dates.name}`)}
+        onclear={() => optional('spare', undefined, `no spare plants of ${dates.name}`)}
+      />
+      <NumberField
+        label="Seeds in a cell"
+        value={sowing.seeds_per_cell ?? undefined}
+        quantity="count"
+        onset={(n) => optional('seeds_per_cell', Math.round(n), `seeds in a cell of ${dates.name}`)}
+        onclear={() => optional('seeds_per_cell', undefined, `seeds in a cell of ${dates.name}`)}
+      />
+      <NumberField
+        label="Moved by days"
+        value={sowing.shift_days ?? 0}
+        quantity="count"
+        onset={(n) => optional('shift_days', Math.round(n) || undefined, `moved ${dates.name}`)}
+      />
+      <NumberField
+        label="Weeks, by its packet"
+        value={sowing.packet_weeks ?? undefined}
+        quantity="weeks"
+        onset={(weeks) => optional('packet_weeks', weeks, `weeks indoors of ${dates.name}`)}
+        onclear={() => optional('packet_weeks', undefined, `weeks indoors of ${dates.name}`)}
+      />
+    </div>
+    <ChoiceField
+      label="Why indoors"
+      value={sowing.reason ?? 'none'}
+      choices={reasons}
+      onset={(reason) =>
+        optional(
+          'reason',
+          reason === 'none' ? undefined : reason,
+          `${dates.name} indoors for ${reasons[reason]}`,
+        )}
+    />
+    <ChoiceField
+      label="From the packet"
+      value={sowing.packet ?? ''}
+      choices={packets}
+      onset={(packet) => optional('packet', packet || undefined, `packet of ${dates.name}`)}
+    />
+    <CheckField
+      label="Potted on, as is usual; else its final pot from the start"
+      value={sowing.pots_on ?? true}
+      onset={(yes) => optional('pots_on', yes ? undefined : false, `potting on of ${dates.name}`)}
+    />
+    <form
+      class="flex flex-wrap items-end gap-2 border-t pt-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void bench.edit({ repeat_sowing: { sowing: sowing.id, times, every_days: every } });
+      }}
+    >
+      <label class="text-sm text-soft"
+        >Sow again, times
+        <input
+          type="number"
+          min="1"
+          max="20"
+          class="block w-20 rounded-lg border-line bg-raised px-2 py-1 text-ink"
+          bind:value={times}
+        /></label
+      >
+      <label class="text-sm text-soft"
+        >every so many days
+        <input
+          type="number"
+          min="1"
+          max="120"
+          class="block w-20 rounded-lg border-line bg-raised px-2 py-1 text-ink"
+          bind:value={every}
+        /></label
+      >
+      <button class="quiet border-line!">Sow again</button>
+    </form>
+    <button
+      class="quiet self-start border-line!"
+      onclick={() => void bench.edit({ remove_sowing: { sowing: sowing.id } })}
+      >Take this sowing out</button
+    >
+  </div>
+</div>

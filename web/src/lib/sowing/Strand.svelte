@@ -1,0 +1,175 @@
+<script lang="ts">
+  // One sowing along the season: chill, germinate, grow, potted, harden, out. Drag it, or nudge it
+  // with the arrow keys.
+  import type { SowingDates } from '../api/client';
+  import { daysBetween } from '../words';
+  import { bench } from '../workbench.svelte';
+  import type { TimeAxis } from '../ribbon/scale';
+
+  interface Props {
+    dates: SowingDates;
+    axis: TimeAxis;
+    /** Whether it may be moved: stock that passes through has its own days. */
+    fixed: boolean;
+    onshift: (days: number, done: boolean) => void;
+    onopen: () => void;
+  }
+  const { dates, axis, fixed, onshift, onopen }: Props = $props();
+
+  const HEIGHT = 30;
+  const TOP = 5;
+  const words = $derived(bench.words);
+  const stages = $derived.by(() => {
+    const up = dates.emerge ?? dates.harden;
+    const potted = dates.pot_on ?? dates.harden;
+    return [
+      { name: 'chill', from: dates.chill ?? dates.sow, to: dates.sow },
+      { name: 'germinate', from: dates.sow, to: up },
+      { name: 'grow', from: up, to: potted },
+      { name: 'potted', from: potted, to: dates.harden },
+      { name: 'harden', from: dates.harden, to: dates.out },
+    ]
+      .map((stage) => ({
+        ...stage,
+        x: axis.x(stage.from),
+        width: axis.x(stage.to) - axis.x(stage.from),
+      }))
+      .filter((stage) => stage.width > 0);
+  });
+  const said = $derived(
+    `${dates.name}: sow ${words.shortDate(dates.sow)}, ${
+      dates.emerge ? `shows ${words.shortDate(dates.emerge)}` : 'none come up'
+    }${dates.pot_on ? `, pot on ${words.shortDate(dates.pot_on)}` : ''}, harden off ${words.shortDate(
+      dates.harden,
+    )}, out ${words.shortDate(dates.out)}`,
+  );
+
+  let grabbed: { x: number; date: string; moved: number } | undefined = $state();
+  const dayAt = (event: PointerEvent) =>
+    axis.date(event.clientX - (event.currentTarget as Element).getBoundingClientRect().left);
+
+  function grab(event: PointerEvent) {
+    if (fixed || event.button !== 0) return;
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    grabbed = { x: event.clientX, date: dayAt(event), moved: 0 };
+  }
+
+  function move(event: PointerEvent) {
+    if (!grabbed) return;
+    // A tap is no drag.
+    if (grabbed.moved === 0 && Math.abs(event.clientX - grabbed.x) < 4) return;
+    const days = daysBetween(grabbed.date, dayAt(event));
+    if (days === grabbed.moved) return;
+    onshift(days - grabbed.moved, false);
+    grabbed.moved = days;
+  }
+
+  function drop() {
+    if (!grabbed) return;
+    if (grabbed.moved === 0) onopen();
+    else onshift(0, true);
+    grabbed = undefined;
+  }
+
+  function key(event: KeyboardEvent) {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (step && !fixed) {
+      event.preventDefault();
+      onshift(step * (event.shiftKey ? 7 : 1), false);
+    } else if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      onopen();
+    }
+  }
+</script>
+
+<svg
+  width={axis.width}
+  height={HEIGHT + 2 * TOP}
+  role="slider"
+  tabindex="0"
+  aria-label={said}
+  aria-valuenow={daysBetween(axis.from, dates.sow)}
+  aria-valuetext="sow {words.date(dates.sow)}"
+  data-testid="strand-{dates.sowing}"
+  class="block overflow-hidden {fixed ? '' : 'cursor-ew-resize'} touch-pan-y select-none"
+  onpointerdown={grab}
+  onpointermove={move}
+  onpointerup={drop}
+  onpointercancel={drop}
+  onkeydown={key}
+>
+  <defs>
+    <pattern id="dots" width="6" height="6" patternUnits="userSpaceOnUse">
+      <circle cx="2" cy="2" r="1.3" fill="var(--mix)" />
+    </pattern>
+    <pattern
+      id="slashes"
+      width="6"
+      height="6"
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(45)"
+    >
+      <rect width="2" height="6" fill="var(--straw)" />
+    </pattern>
+    <pattern
+      id="chill"
+      width="6"
+      height="6"
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(-45)"
+    >
+      <rect width="2" height="6" fill="var(--frost)" />
+    </pattern>
+  </defs>
+  {#each stages as stage (stage.name)}
+    {#if stage.name === 'chill'}
+      <rect x={stage.x} y={TOP + 10} width={stage.width} height="10" fill="url(#chill)" />
+    {:else if stage.name === 'germinate'}
+      <rect x={stage.x} y={TOP + 8} width={stage.width} height="14" fill="var(--raised)" />
+      <rect
+        x={stage.x}
+        y={TOP + 8}
+        width={stage.width}
+        height="14"
+        fill="url(#dots)"
+        stroke="var(--mix)"
+        stroke-width="1.2"
+      />
+    {:else if stage.name === 'harden'}
+      <rect x={stage.x} y={TOP + 4} width={stage.width} height="22" fill="var(--raised)" />
+      <rect
+        x={stage.x}
+        y={TOP + 4}
+        width={stage.width}
+        height="22"
+        fill="url(#slashes)"
+        stroke="var(--straw)"
+        stroke-width="1.2"
+      />
+    {:else}
+      <rect
+        x={stage.x}
+        y={TOP + (stage.name === 'potted' ? 4 : 6)}
+        width={stage.width}
+        height={stage.name === 'potted' ? 22 : 18}
+        fill="var(--sage)"
+        opacity={stage.name === 'potted' ? 0.75 : 0.45}
+      />
+      {#if stage.name === 'potted'}
+        <path d="M{stage.x} {TOP + 2}v26" stroke="var(--ink)" stroke-width="2" />
+      {/if}
+    {/if}
+  {/each}
+  <path
+    d="M{axis.x(dates.sow)} {TOP}v{HEIGHT}"
+    stroke="var(--mix)"
+    stroke-width="2.5"
+    stroke-linecap="round"
+  />
+  <path
+    d="M{axis.x(dates.out) - 8} {TOP + 22}a8 8 0 0 1 16 0z"
+    fill="var(--coral)"
+    stroke="var(--raised)"
+  />
+</svg>

@@ -1,0 +1,292 @@
+<script lang="ts">
+  // One strand per sowing along the season, on the ribbon's own scale.
+  import { tick } from 'svelte';
+  import type { SowingDates } from '$lib/api/client';
+  import { setOptional } from '$lib/edits';
+  import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
+  import SowingSheet from '$lib/sowing/SowingSheet.svelte';
+  import Strand from '$lib/sowing/Strand.svelte';
+  import { plusDays } from '$lib/words';
+  import { bench } from '$lib/workbench.svelte';
+
+  type Grouping = 'none' | 'week' | 'crop' | 'place';
+  const groupings: Record<Grouping, string> = {
+    none: 'by day to sow',
+    week: 'by week to sow',
+    crop: 'by crop',
+    place: 'by place',
+  };
+  const NEAR_DAYS = 42;
+  /** A hand that rests so long has let go. */
+  const REST_MS = 2000;
+
+  const words = $derived(bench.words);
+  const plan = $derived(bench.draft);
+  const site = $derived(plan?.site);
+  let width = $state(0);
+  let grouping: Grouping = $state('none');
+  let filter = $state('');
+  let onlyFindings = $state(false);
+  let near = $state(false);
+  let opened = $state('');
+
+  const span = $derived.by(() => {
+    if (!plan) return undefined;
+    if (!near) return plan.season;
+    const from = plusDays(bench.date, -NEAR_DAYS / 3);
+    return { from, to: plusDays(from, NEAR_DAYS) };
+  });
+  const axis = $derived(span && width > 0 ? new TimeAxis(span.from, span.to, width) : undefined);
+  const findingsOf = $derived.by(() => {
+    const counts: Record<string, number> = {};
+    for (const finding of bench.findings())
+      if (finding.sowing) counts[finding.sowing] = (counts[finding.sowing] ?? 0) + 1;
+    return counts;
+  });
+  const monday = (iso: string) => {
+    const day = new Date(`${iso}T00:00:00Z`).getUTCDay();
+    return plusDays(iso, -((day + 6) % 7));
+  };
+  const placeOf = (id: string) => {
+    const tray = plan?.trays.find((t) => t.parts.some((part) => part.sowing === id));
+    const stand = tray?.stands.find((s) => s.stage === 'grow') ?? tray?.stands[0];
+    return bench.places.find((p) => p.id === stand?.bay.place)?.name ?? 'no place yet';
+  };
+  const groupOf = (dates: SowingDates): string => {
+    if (grouping === 'week') return `week of ${words.shortDate(monday(dates.sow))}`;
+    if (grouping === 'crop') return dates.name.split(', ')[0] ?? dates.name;
+    if (grouping === 'place') return placeOf(dates.sowing);
+    return '';
+  };
+  /** The order while one is being moved: a strand that jumps would slip from under the hand. */
+  let held: string[] | undefined = $state.raw();
+  let rest: ReturnType<typeof setTimeout> | undefined;
+  let moved = '';
+  const shown = $derived(
+    [...(bench.assessment?.sowings ?? [])]
+      .filter((dates) => dates.name.toLowerCase().includes(filter.trim().toLowerCase()))
+      .filter((dates) => !onlyFindings || findingsOf[dates.sowing])
+      .sort((a, b) =>
+        held
+          ? held.indexOf(a.sowing) - held.indexOf(b.sowing)
+          : a.sow.localeCompare(b.sow) || a.name.localeCompare(b.name),
+      ),
+  );
+  // Put elsewhere, an element loses the focus.
+  $effect(() => {
+    if (shown.length === 0) return;
+    void tick().then(() => {
+      if (moved && document.activeElement === document.body)
+        document.querySelector<SVGElement>(`[data-testid="strand-${moved}"]`)?.focus();
+    });
+  });
+  const groups = $derived.by(() => {
+    const found: { name: string; sowings: SowingDates[] }[] = [];
+    for (const dates of shown) {
+      const name = groupOf(dates);
+      let group = found.find((g) => g.name === name);
+      if (!group) found.push((group = { name, sowings: [] }));
+      group.sowings.push(dates);
+    }
+    return found;
+  });
+  const indexOf = (id: string) => plan?.sowings.findIndex((s) => s.id === id) ?? -1;
+  const frost = $derived(
+    (bench.assessment?.season.days ?? []).filter(
+      (day) => span && day.date >= span.from && day.date <= span.to,
+    ),
+  );
+  const gridDays = $derived.by(() => {
+    if (!span) return [];
+    const days = [];
+    for (
+      let day = near ? span.from : monday(plusDays(span.from, 6));
+      day <= span.to;
+      day = plusDays(day, near ? 1 : 7)
+    )
+      days.push(day);
+    return days;
+  });
+
+  function shift(dates: SowingDates, days: number, done: boolean) {
+    const index = indexOf(dates.sowing);
+    const sowing = plan?.sowings[index];
+    if (!sowing) return;
+    moved = dates.sowing;
+    held ??= shown.map((d) => d.sowing);
+    clearTimeout(rest);
+    rest = setTimeout(() => (held = undefined), done ? 0 : REST_MS);
+    const to = (sowing.shift_days ?? 0) + days;
+    const patch = setOptional(
+      `/sowings/${index}/shift_days`,
+      to === 0 ? undefined : to,
+      sowing.shift_days !== undefined,
+    );
+    if (done) void bench.settle();
+    else bench.nudge(patch, `moved ${dates.name}`);
+  }
+</script>
+
+<svelte:head><title>Sowing · Faint Sunrise</title></svelte:head>
+
+<h1 class="sr-only">Sowing</h1>
+<div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-2">
+  <label class="flex items-center gap-2 text-sm text-soft"
+    >Show
+    <input
+      type="search"
+      placeholder="crop or variety"
+      class="w-40 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
+      bind:value={filter}
+    /></label
+  >
+  <label class="flex items-center gap-2 text-sm text-soft"
+    >Ordered
+    <select
+      class="rounded-lg border-line bg-raised py-1 pr-8 pl-2 text-base text-ink"
+      bind:value={grouping}
+    >
+      {#each Object.entries(groupings) as [value, name] (value)}
+        <option {value}>{name}</option>
+      {/each}
+    </select></label
+  >
+  <label class="flex items-center gap-2 text-base"
+    ><input
+      type="checkbox"
+      class="rounded border-frame bg-raised text-coral"
+      bind:checked={onlyFindings}
+    /> only what wants a look</label
+  >
+  <button class="quiet border-line!" aria-pressed={near} onclick={() => (near = !near)}
+    >{near ? 'The whole season' : 'Six weeks, day by day'}</button
+  >
+  <ul class="ml-auto flex flex-wrap gap-x-3 text-sm text-soft" aria-label="Stages">
+    <li>
+      <span class="key bg-[radial-gradient(var(--mix)_30%,transparent_32%)] bg-[length:5px_5px]"
+      ></span>germinates
+    </li>
+    <li><span class="key bg-sage opacity-45"></span>grows</li>
+    <li><span class="key bg-sage opacity-75"></span>potted</li>
+    <li><span class="key bg-straw"></span>hardens off</li>
+    <li><span class="key rounded-t-full bg-coral"></span>out</li>
+  </ul>
+</div>
+
+<div class="relative px-4 py-2">
+  <div class="pointer-events-none absolute inset-y-0 right-4 left-4 flex">
+    <div class="shrink-0 max-sm:hidden" style:width="{GUTTER_PX}px"></div>
+    <div class="min-w-0 grow" bind:clientWidth={width}></div>
+  </div>
+  {#if axis && span}
+    <div
+      class="pointer-events-none absolute inset-y-0 max-sm:left-4!"
+      style:left="{16 + GUTTER_PX}px"
+      style:width="{axis.width}px"
+    >
+      <svg width="100%" height="100%" aria-hidden="true">
+        <defs>
+          <linearGradient id="strand-frost">
+            {#each frost.filter((_, i) => i % 5 === 0) as day (day.date)}
+              <stop
+                offset={axis.x(day.date) / Math.max(axis.width, 1)}
+                stop-color="var(--frost)"
+                stop-opacity={0.3 * day.frost_risk}
+              />
+            {/each}
+          </linearGradient>
+        </defs>
+        <rect width="100%" height="100%" fill="url(#strand-frost)" />
+        {#each gridDays as day (day)}
+          <line
+            x1={axis.x(day)}
+            x2={axis.x(day)}
+            y1="0"
+            y2="100%"
+            stroke="var(--line)"
+            stroke-width={near && monday(day) === day ? 2 : 0.7}
+          />
+        {/each}
+        {#if site && site.last_frost >= span.from && site.last_frost <= span.to}
+          <line
+            x1={axis.x(site.last_frost)}
+            x2={axis.x(site.last_frost)}
+            y1="0"
+            y2="100%"
+            stroke="var(--teal)"
+            stroke-width="1.5"
+            stroke-dasharray="2 3"
+          />
+        {/if}
+        <line
+          x1={axis.x(bench.date)}
+          x2={axis.x(bench.date)}
+          y1="0"
+          y2="100%"
+          stroke="var(--coral)"
+          stroke-width="2"
+        />
+      </svg>
+    </div>
+    {#each groups as group (group.name)}
+      {#if group.name}
+        <h2 class="relative mt-2 text-base text-soft">{group.name}</h2>
+      {/if}
+      {#each group.sowings as dates (dates.sowing)}
+        {@const index = indexOf(dates.sowing)}
+        {@const sowing = plan?.sowings[index]}
+        <div class="relative border-t">
+          <div class="flex items-center max-sm:flex-col max-sm:items-stretch">
+            <button
+              class="shrink-0 truncate py-1 pr-2 text-left hover:underline max-sm:w-full!"
+              style:width="{GUTTER_PX}px"
+              aria-expanded={opened === dates.sowing}
+              title={dates.name}
+              onclick={() => (opened = opened === dates.sowing ? '' : dates.sowing)}
+            >
+              {#if findingsOf[dates.sowing]}<span
+                  class="mr-1 rounded-full bg-straw-soft px-1.5 text-sm font-semibold"
+                  title="{findingsOf[dates.sowing]} to look at">{findingsOf[dates.sowing]}</span
+                >{/if}<b>{dates.name.split(', ')[0]}</b>
+              <span class="text-sm text-soft">{dates.name.split(', ').slice(1).join(', ')}</span>
+            </button>
+            <Strand
+              {dates}
+              {axis}
+              fixed={sowing?.stays != null}
+              onshift={(days, done) => shift(dates, days, done)}
+              onopen={() => (opened = opened === dates.sowing ? '' : dates.sowing)}
+            />
+          </div>
+          {#if opened === dates.sowing && sowing}
+            <div class="card relative mb-2">
+              <SowingSheet
+                {dates}
+                {sowing}
+                {index}
+                cells={bench.assessment?.to_sow.find((c) => c.sowing === dates.sowing)}
+              />
+            </div>
+          {/if}
+        </div>
+      {/each}
+    {:else}
+      <p class="relative py-6 text-center text-soft">
+        {filter || onlyFindings
+          ? 'No sowing is like that.'
+          : 'Nothing is sown yet: choose crops in Seeds.'}
+      </p>
+    {/each}
+  {/if}
+</div>
+
+<style>
+  .key {
+    display: inline-block;
+    width: 18px;
+    height: 12px;
+    margin-right: 4px;
+    border: 1px solid var(--frame);
+    vertical-align: -1px;
+  }
+</style>
