@@ -92,7 +92,9 @@ mod tests {
             plan.site.air.day_c = 12.0;
             plan.site.air.night_c = 8.0;
             let sowing = plan.sowings.iter_mut().find(|s| s.id == "lettuce");
-            sowing.unwrap().crop = "chilli".into();
+            let sowing = sowing.unwrap();
+            sowing.crop = "chilli".into();
+            sowing.packet = None;
             for tray in &mut plan.trays {
                 if tray.parts[0].sowing == "lettuce" {
                     tray.stands[0].bay = BayRef {
