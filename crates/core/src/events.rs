@@ -106,7 +106,7 @@ pub fn all(plan: &SoundPlan, dates: &[SowingDates], to_sow: &[SowingCells]) -> V
         let cells = to_sow.iter().find(|cells| cells.sowing == sowing.id);
         for what in EventKind::ALL {
             let Some(date) = what.on(dates) else { continue };
-            if what == EventKind::Vent && !domed {
+            if matches!(what, EventKind::Vent | EventKind::Uncover) && !domed {
                 continue;
             }
             let (headline, note) = words(what, crop, dates, cells);

@@ -17,6 +17,10 @@ pub struct SowingCells {
     pub name: String,
     /// The packet; `None` when the sowing names none: then fresh bought seed is taken for granted.
     pub packet: Option<String>,
+    /// Mix in the cells that suit it, in ml.
+    pub cell_ml: f64,
+    /// Mix in the pot that it goes into later; `None` when it stays where it was sown.
+    pub pot_on_ml: Option<f64>,
     /// Cells that the plan's trays have for it.
     pub cells_there: u32,
     /// What to sow; `None` for stock that passes through, and for seed too poor to sow.
@@ -88,6 +92,13 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         sowing: sowing.id.clone(),
         name: dates.name.clone(),
         packet: packet.map(|packet| packet.id.clone()),
+        // Sown in its final pot it needs no smaller cell.
+        cell_ml: if crop.pot_on_ml > 0.0 && sowing.pots_on == Some(false) {
+            crop.pot_on_ml
+        } else {
+            crop.cell_ml
+        },
+        pot_on_ml: dates.pot_on.map(|_| crop.pot_on_ml),
         cells_there,
         to_sow,
         problem,

@@ -267,3 +267,109 @@ fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
     assert!(!burns("onion", |d| d.sow));
     assert!(burns("onion", |d| d.emerge.unwrap()));
 }
+
+fn of(plan: &SoundPlan, sowing: &str) -> SowingDates {
+    let all = dates(plan).into_iter();
+    all.filter(|d| d.sowing == sowing).next().unwrap()
+}
+
+#[test]
+fn weaker_lamps_and_cooler_rooms_move_the_day_to_sow_forward() {
+    let usual = of(&demo(|_| ()), "onion");
+    let dim = of(
+        &demo(|plan| {
+            // Onions grow on tier 4 of the door rack.
+            plan.places[0].tiers[3].photoperiod_h = 5.0;
+        }),
+        "onion",
+    );
+    assert!(dim.sow < usual.sow, "{} {}", dim.sow, usual.sow);
+    assert!(dim.pace.unwrap().rate < usual.pace.unwrap().rate);
+    assert!(dim.pace.unwrap().lost_days > 3.0);
+    let cool = of(&demo(|plan| plan.site.air.day_c = 14.0), "onion");
+    assert!(cool.sow < usual.sow);
+    // Planting out hangs on the last frost alone.
+    assert_eq!((dim.out, cool.out), (usual.out, usual.out));
+    // Who goes by the packet counts its weeks and nothing else.
+    let packet = |dark: bool| {
+        of(
+            &demo(|plan| {
+                plan.sowings[0].packet_weeks = Some(10.0);
+                if dark {
+                    plan.places[0].tiers[3].photoperiod_h = 5.0;
+                }
+            }),
+            "onion",
+        )
+    };
+    assert_eq!(packet(true).sow, packet(false).sow);
+    assert_eq!(days_between(packet(false).sow, packet(false).out), 70);
+}
+
+#[test]
+fn a_shift_moves_every_date_and_stock_that_passes_through_keeps_its_own() {
+    let usual = of(&demo(|_| ()), "cabbage");
+    let later = of(&demo(|plan| shift(plan, "cabbage", 9)), "cabbage");
+    for (a, b) in [
+        (usual.sow, later.sow),
+        (usual.harden, later.harden),
+        (usual.out, later.out),
+    ] {
+        assert_eq!(days_between(a, b), 9);
+    }
+    let (from, to) = (date(2027, 2, 1), date(2027, 4, 20));
+    let stays = of(
+        &demo(|plan| {
+            let sowing = plan.sowings.iter_mut().find(|s| s.id == "cabbage");
+            sowing.unwrap().stays = Some(DateSpan { from, to });
+        }),
+        "cabbage",
+    );
+    assert_eq!((stays.sow, stays.out), (from, plus_days(to, 1)));
+    assert_eq!(stays.stage_on(from), Some(Stage::Grow));
+}
+
+fn shift(plan: &mut Plan, id: &str, days: i32) {
+    let sowing = plan.sowings.iter_mut().find(|s| s.id == id);
+    sowing.unwrap().shift_days = days;
+}
+
+#[test]
+fn crops_of_ones_own_count_before_the_librarys() {
+    let usual = of(&demo(|_| ()), "cabbage");
+    let own = of(
+        &demo(|plan| {
+            let library = sunrise_core::crops::library();
+            let mut cabbage = library.get("cabbage").unwrap().clone();
+            cabbage.weeks_indoors += 2.0;
+            plan.crops.push(cabbage);
+        }),
+        "cabbage",
+    );
+    assert_eq!(days_between(own.sow, usual.sow), 14);
+    let mut broken: Plan =
+        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    let mut crop = sunrise_core::crops::library()
+        .get("cabbage")
+        .unwrap()
+        .clone();
+    crop.losses = 3.0;
+    broken.crops.push(crop);
+    assert_eq!(broken.check().unwrap_err()[0].path, "/crops/0/losses");
+}
+
+#[test]
+fn every_job_has_a_day_and_a_note() {
+    let plan = demo(|_| ());
+    let all = dates(&plan);
+    let cells = sunrise_core::to_sow::all(&plan, &all);
+    let events = sunrise_core::events::all(&plan, &all, &cells);
+    assert!(events.is_sorted_by_key(|event| event.date));
+    for sowing in &plan.sowings {
+        let own = events.iter().filter(|event| event.sowing == sowing.id);
+        assert!(own.clone().count() >= 5, "{}", sowing.id);
+        for event in own {
+            assert!(!event.note.to_string().is_empty());
+        }
+    }
+}

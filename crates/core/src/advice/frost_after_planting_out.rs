@@ -5,8 +5,8 @@ use crate::say;
 use crate::site::{days_between, plus_days};
 use crate::units::Quantity;
 
-/// A frost on tender plants in more than one year of five is too often (our own estimate).
-const TOO_LIKELY: f64 = 0.2;
+/// A frost on tender plants in more than one year of four is too often (our own estimate).
+const TOO_LIKELY: f64 = 0.25;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let out = view.dates.out;

@@ -151,13 +151,9 @@ pub(super) fn sill<'p>(bay: &Bay<'p>, site: &Site) -> Option<Sill<'p>> {
         width_mm: bay.place.width_mm,
         depth_mm: bay.place.depth_mm,
         latitude_deg: site.latitude_deg,
-        of_cloudless: site.of_cloudless.unwrap_or(OF_CLOUDLESS),
+        of_cloudless: site.average_of_cloudless(),
     })
 }
-
-/// What an average spring day has of a cloudless day's light, where the site does not say (our
-/// own estimate).
-const OF_CLOUDLESS: f64 = 0.5;
 
 /// The hours in which `ppfd` adds up to `dli`, from 0 to a day.
 fn hours_for(dli: f64, ppfd: f64) -> f64 {

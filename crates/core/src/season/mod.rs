@@ -9,6 +9,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::crops::Crop;
+use crate::light::daylight::cloudless_mol_m2_d;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room;
 use crate::say;
@@ -379,6 +380,8 @@ pub struct SeasonDay {
     pub date: Date,
     /// Hours from sunrise to sunset.
     pub day_length_h: f64,
+    /// Daily light outdoors on an average day, in mol/m²/d: what hardening off leads to.
+    pub outdoors_mol_m2_d: f64,
     /// Chance that a frost still comes, 0 to 1.
     pub frost_risk: f64,
     /// Trays that stand in the room.
@@ -408,6 +411,8 @@ pub fn days(plan: &SoundPlan, dates: &[SowingDates], span: DateSpan) -> Vec<Seas
         .map(|date| SeasonDay {
             date,
             day_length_h: plan.site.day_length_h(date),
+            outdoors_mol_m2_d: cloudless_mol_m2_d(plan.site.latitude_deg, date)
+                * plan.site.average_of_cloudless(),
             frost_risk: plan.site.frost_risk(date),
             trays: stays
                 .iter()

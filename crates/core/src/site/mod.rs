@@ -167,6 +167,13 @@ impl Site {
         1.0 / (1.0 + (days_after / scale).exp())
     }
 
+    /// What an average day has of a cloudless one's light, 0 to 1; half where the site does not say
+    /// (our own estimate).
+    pub fn average_of_cloudless(&self) -> f64 {
+        const USUAL: f64 = 0.5;
+        self.of_cloudless.unwrap_or(USUAL)
+    }
+
     /// Hours between sunrise and sunset on `date`; 0 in polar night, 24 in midnight sun.
     pub fn day_length_h(&self, date: Date) -> f64 {
         day_length_h(self.latitude_deg, date)

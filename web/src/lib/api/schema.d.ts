@@ -3262,6 +3262,11 @@ export interface components {
             day_length_h: number;
             /**
              * Format: double
+             * @description Daily light outdoors on an average day, in mol/m²/d: what hardening off leads to.
+             */
+            outdoors_mol_m2_d: number;
+            /**
+             * Format: double
              * @description Chance that a frost still comes, 0 to 1.
              */
             frost_risk: number;
@@ -3589,6 +3594,16 @@ export interface components {
             name: string;
             /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
             packet?: string | null;
+            /**
+             * Format: double
+             * @description Mix in the cells that suit it, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
+             */
+            pot_on_ml?: number | null;
             /**
              * Format: int32
              * @description Cells that the plan's trays have for it.

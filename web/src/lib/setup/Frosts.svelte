@@ -11,7 +11,7 @@
   const { site }: { site: Site } = $props();
 
   /** A longer file is no record of a garden's days; the server takes no more either. */
-  const MOST_BYTES = 8_000_000;
+  const MOST_BYTES = 3_500_000;
   const words = $derived(bench.words);
   const units = { c: '°C', f: '°F' };
   const cautions = {

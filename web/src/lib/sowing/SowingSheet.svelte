@@ -38,6 +38,9 @@
         .map((packet) => [packet.id, `${packet.variety}, ${packet.year}`]),
     ]) as Record<string, string>,
   );
+  const outdoors = $derived(bench.assessment?.season.days.find((day) => day.date === dates.harden));
+  let stayFrom = $state('');
+  let stayTo = $state('');
   let times = $state(2);
   let every = $state(14);
 
@@ -93,9 +96,24 @@
         )}
         {dates.pace.lost_days > 0 ? 'longer' : 'less'}{/if}.
     </p>
+    {#if outdoors}
+      <p class="text-sm text-soft">
+        When hardening off begins an average day has {words.number(
+          outdoors.outdoors_mol_m2_d,
+          'dli_mol_m2_d',
+        )} of light outdoors and is {words.number(outdoors.day_length_h, 'hours')} long.
+      </p>
+    {/if}
     {#if cells?.to_sow}
       {@const sow = cells.to_sow}
-      <h3 class="mt-3">How many</h3>
+      <h3 class="mt-3">How many, in what</h3>
+      <p>
+        In cells of {words.number(
+          cells.cell_ml,
+          'volume_ml',
+        )}{#if cells.pot_on_ml != null && dates.pot_on}, from {words.shortDate(dates.pot_on)} in pots
+          of {words.number(cells.pot_on_ml, 'volume_ml')}{/if}.
+      </p>
       <p>{words.say(sow.verdict)}.</p>
       <p class="text-sm text-soft">
         {words.number(sow.viability.share, 'share')} of its seed is alive ({words.number(
@@ -205,6 +223,46 @@
       >
       <button class="quiet border-line!">Sow again</button>
     </form>
+    {#if sowing.stays}
+      <p class="border-t pt-2">
+        It only passes through, {words.shortDate(sowing.stays.from)} to {words.shortDate(
+          sowing.stays.to,
+        )}.
+        <button
+          class="quiet border-line!"
+          onclick={() => optional('stays', undefined, `${dates.name} is sown`)}>It is sown</button
+        >
+      </p>
+    {:else}
+      <form
+        class="flex flex-wrap items-end gap-2 border-t pt-2"
+        onsubmit={(event) => {
+          event.preventDefault();
+          optional('stays', { from: stayFrom, to: stayTo }, `${dates.name} passes through`);
+        }}
+      >
+        <label class="text-sm text-soft"
+          >It only passes through, from
+          <input
+            type="date"
+            class="block rounded-lg border-line bg-raised text-ink"
+            bind:value={stayFrom}
+          /></label
+        >
+        <label class="text-sm text-soft"
+          >up to
+          <input
+            type="date"
+            min={stayFrom}
+            class="block rounded-lg border-line bg-raised text-ink"
+            bind:value={stayTo}
+          /></label
+        >
+        <button class="quiet border-line!" disabled={!stayFrom || !stayTo || stayTo < stayFrom}
+          >Set</button
+        >
+      </form>
+    {/if}
     <button
       class="quiet self-start border-line!"
       onclick={() => void bench.edit({ remove_sowing: { sowing: sowing.id } })}

@@ -167,9 +167,33 @@
     stroke-width="2.5"
     stroke-linecap="round"
   />
+  <g font-size="14" fill="var(--ink)" class="halo pointer-events-none">
+    {#if axis.x(dates.sow) > 60}
+      <text x={axis.x(dates.chill ?? dates.sow) - 6} y={TOP + 20} text-anchor="end"
+        >{words.shortDate(dates.sow)}</text
+      >
+    {/if}
+    {#if axis.x(dates.out) < axis.width - 70}
+      <text x={axis.x(dates.out) + 12} y={TOP + 20}
+        >{words.shortDate(dates.out)}{#if grabbed}, frost {words.number(
+            dates.frost_risk_out,
+            'share',
+          )}{/if}</text
+      >
+    {/if}
+  </g>
   <path
     d="M{axis.x(dates.out) - 8} {TOP + 22}a8 8 0 0 1 16 0z"
     fill="var(--coral)"
     stroke="var(--raised)"
   />
 </svg>
+
+<style>
+  .halo {
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 3px;
+    stroke-linejoin: round;
+  }
+</style>
