@@ -269,8 +269,8 @@ fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
 }
 
 fn of(plan: &SoundPlan, sowing: &str) -> SowingDates {
-    let all = dates(plan).into_iter();
-    all.filter(|d| d.sowing == sowing).next().unwrap()
+    let mut all = dates(plan).into_iter();
+    all.find(|d| d.sowing == sowing).unwrap()
 }
 
 #[test]
