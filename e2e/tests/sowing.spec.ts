@@ -39,6 +39,19 @@ test('a strand is nudged and dragged, and says what follows', async ({ page, app
     .toBeGreaterThan(2);
 });
 
+test('fewer hours of light move the day to sow, and the application says by how much', async ({
+  page,
+  app,
+}) => {
+  // Onions have grown on tier 4 until then.
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t4`);
+  await page.getByLabel('Burn a day').fill('4');
+  await page.getByLabel('Burn a day').press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Day to sow' })).toContainText(
+    /Onion, Mill Lane Brown \d+ days earlier/,
+  );
+});
+
 test('strands are filtered and grouped, and a sowing is repeated and taken out', async ({
   page,
   app,

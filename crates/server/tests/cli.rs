@@ -128,3 +128,27 @@ fn an_address_in_use_is_said_with_a_way_out() {
     assert!(!output.status.success());
     assert!(said.contains("--listen takes another address"), "{said}");
 }
+
+#[test]
+fn calc_seeds_and_frost_read_standard_input() {
+    let output = run(&["calc", "seeds"], r#"{"wanted": 12, "viability": 0.75}"#);
+    let sow: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(sow["seeds_per_cell"], 2);
+    let days = (0..365).map(|day| {
+        let date = jiff::civil::date(2025, 1, 1).saturating_add(jiff::Span::new().days(day));
+        format!("{date};{}\n", if day < 120 { "28,4" } else { "50" })
+    });
+    let table = format!("date;min\n{}", days.collect::<String>());
+    let arguments = [
+        "calc",
+        "frost",
+        "--fahrenheit",
+        "--latitude",
+        "41",
+        "--year",
+        "2026",
+    ];
+    let frost: Value = serde_json::from_slice(&run(&arguments, &table).stdout).unwrap();
+    assert_eq!(frost["record"]["years"][0]["last"], "2025-04-30");
+    assert_eq!(frost["dates"]["p50"], "2026-04-30");
+}

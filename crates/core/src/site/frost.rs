@@ -73,6 +73,9 @@ pub struct FrostDates {
     pub p90: Date,
     /// Over by this day as often as the caution wants.
     pub chosen: Date,
+    /// The first frost after summer has come by this day in every other year; `None` when no year
+    /// has one on record.
+    pub first: Option<Date>,
     /// So many years say so.
     pub years: u32,
 }
@@ -134,8 +137,20 @@ impl FrostRecord {
             p50: at(0.5),
             p90: at(0.9),
             chosen: at(self.caution.share()),
+            first: self.first(latitude_deg, from),
             years: days.len() as u32,
         })
+    }
+
+    /// The even-odds day of the first frost after summer, in the year whose midwinter is `from`.
+    fn first(&self, latitude_deg: f64, from: Date) -> Option<Date> {
+        let each = self.years.iter().filter_map(|year| {
+            let from = midwinter(latitude_deg, year.year);
+            Some(f64::from(days_between(from, year.first?)))
+        });
+        let mut days: Vec<f64> = each.collect();
+        days.sort_by(f64::total_cmp);
+        (!days.is_empty()).then(|| plus_days(from, quantile(&days, 0.5).round() as i32))
     }
 
     /// The share of years in which frost still comes on or after `date`; `None` without any years.

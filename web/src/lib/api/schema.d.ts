@@ -1731,6 +1731,12 @@ export interface components {
              */
             chosen: string;
             /**
+             * Format: date
+             * @description The first frost after summer has come by this day in every other year; `None` when no year
+             *     has one on record.
+             */
+            first?: string | null;
+            /**
              * Format: int32
              * @description So many years say so.
              */
