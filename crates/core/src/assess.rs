@@ -18,6 +18,7 @@ use crate::season::{self, SeasonDay, SowingDates};
 use crate::site::plus_days;
 use crate::space::{Fits, places_held};
 use crate::to_sow::{self, SowingCells};
+use crate::units::DAYS_PER_WEEK;
 
 /// All that follows from a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -26,7 +27,7 @@ pub struct Assessment {
     pub season: Season,
     /// The dates of every sowing.
     pub sowings: Vec<SowingDates>,
-    /// How much of each sowing to sow, in the order of sowing.
+    /// How much of each sowing to sow, in the order of sowing; empty when it was not asked for.
     pub to_sow: Vec<SowingCells>,
     /// The room on each day that was asked for.
     pub room: Vec<RoomOnDay>,
@@ -49,7 +50,8 @@ pub struct Season {
     pub places_held: u32,
     /// The first day on which most trays stand in the room.
     pub fullest: Date,
-    /// What happens on which day, in order.
+    /// What happens on which day, in order; in an outline on the days asked for and in the week
+    /// from each.
     pub events: Vec<Event>,
 }
 
@@ -94,6 +96,12 @@ pub fn assess_again(
 
     let to_sow = to_sow::all(plan, &sowings);
     let mut findings = advice::on_plan(plan, &sowings, &to_sow);
+    let mut events = events::all(plan, &sowings, &to_sow);
+    let whole = detail.wants_season();
+    if !whole {
+        let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
+        events.retain(|event| week.contains(&event.date));
+    }
     let mut looker = Looker::new(plan, &sowings, detail, fields);
     let room = days
         .days()
@@ -123,11 +131,11 @@ pub fn assess_again(
         season: Season {
             places_held: places_held(plan, &mut Fits::default()),
             fullest,
-            events: events::all(plan, &sowings, &to_sow),
+            events,
             days: season_days,
         },
         sowings,
-        to_sow,
+        to_sow: if whole { to_sow } else { Vec::new() },
         room,
         findings,
         caution: power::CAUTION,

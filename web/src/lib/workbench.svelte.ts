@@ -69,6 +69,8 @@ class Workbench {
   #stale = false;
   #saving: Promise<void> | undefined;
   #noticeId = 0;
+  /** Whether a view of sowings is open: it wants the whole season, and no bay. */
+  #ofSowings = false;
   /** The dates of every sowing in the plan as it is kept: what an edit moves is told against them. */
   #keptSowings: SowingDates[] | undefined;
 
@@ -159,6 +161,16 @@ class Workbench {
     const { from, to } = this.draft.season;
     this.date = clampDate(date, from, to);
     void this.#assess();
+  }
+
+  /** For views of sowings and seeds; gives what to do when they close. */
+  showSowings(): () => void {
+    this.#ofSowings = true;
+    void this.#assess();
+    return () => {
+      this.#ofSowings = false;
+      void this.#assess();
+    };
   }
 
   step(days: number) {
@@ -383,7 +395,11 @@ class Workbench {
         if (!this.draft) return;
         const began = performance.now();
         const date = this.date;
-        const assessment = await api.assess(this.draft, date, this.selected);
+        const assessment = await api.assess(
+          this.draft,
+          date,
+          this.#ofSowings ? 'sowings' : this.selected,
+        );
         this.assessment = reused(this.assessment, assessment);
         this.connected = true;
         requestAnimationFrame(() => (this.roundTripMs = performance.now() - began));

@@ -340,6 +340,8 @@ pub enum Detail {
     Bay(BayRef),
     /// Neither.
     Outline,
+    /// Neither, but what all sowings want for the whole season: for views of sowings and seeds.
+    Sowings,
 }
 
 impl Detail {
@@ -347,7 +349,12 @@ impl Detail {
         match self {
             Self::All => true,
             Self::Bay(wanted) => wanted.place == bay.place.id && wanted.tier == bay.tier.id,
-            Self::Outline => false,
+            Self::Outline | Self::Sowings => false,
         }
+    }
+
+    /// Whether every job of the season is wanted, and how much of each sowing to sow.
+    pub(crate) fn wants_season(&self) -> bool {
+        matches!(self, Self::All | Self::Sowings)
     }
 }

@@ -140,11 +140,19 @@ export const api = {
   photometry: (text: string) =>
     answered(client.POST('/api/calc/photometry', { body: text, bodySerializer: (body) => body })),
   edit: (plan: Plan, edit: Edit) => answered(client.POST('/api/edit', { body: { plan, edit } })),
-  /** With the cells and fits of one bay at most: only its sheet shows them. */
-  assess: (plan: Plan, date: string, bay: BayRef | undefined) =>
+  /**
+   * With the cells and fits of one bay at most, since only its sheet shows them, or with what all
+   * sowings want.
+   */
+  assess: (plan: Plan, date: string, bay: BayRef | 'sowings' | undefined) =>
     answered(
       client.POST('/api/assess', {
-        body: { plan, from: date, to: date, detail: bay ? { bay } : 'outline' },
+        body: {
+          plan,
+          from: date,
+          to: date,
+          detail: bay === 'sowings' ? bay : bay ? { bay } : 'outline',
+        },
       }),
     ),
 };

@@ -566,7 +566,7 @@ export interface components {
             season: components["schemas"]["Season"];
             /** @description The dates of every sowing. */
             sowings: components["schemas"]["SowingDates"][];
-            /** @description How much of each sowing to sow, in the order of sowing. */
+            /** @description How much of each sowing to sow, in the order of sowing; empty when it was not asked for. */
             to_sow: components["schemas"]["SowingCells"][];
             /** @description The room on each day that was asked for. */
             room: components["schemas"]["RoomOnDay"][];
@@ -1333,7 +1333,7 @@ export interface components {
         Detail: "all" | {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
-        } | "outline";
+        } | "outline" | "sowings";
         /** @description The brightness steps of a lamp. */
         Dimmer: {
             /** @description The share of its full light at each step, the least first; watts follow it. */
@@ -3251,7 +3251,10 @@ export interface components {
              * @description The first day on which most trays stand in the room.
              */
             fullest: string;
-            /** @description What happens on which day, in order. */
+            /**
+             * @description What happens on which day, in order; in an outline on the days asked for and in the week
+             *     from each.
+             */
             events: components["schemas"]["Event"][];
         };
         /** @description The season day by day, as the ribbon shows it. */

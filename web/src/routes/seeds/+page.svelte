@@ -24,7 +24,10 @@
   );
   const short = $derived(order.filter((cells) => (cells.seeds_left ?? 0) < 0));
 
-  onMount(() => void fetchCrops());
+  onMount(() => {
+    void fetchCrops();
+    return bench.showSowings();
+  });
   async function fetchCrops() {
     try {
       library = await api.crops();

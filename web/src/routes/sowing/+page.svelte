@@ -1,6 +1,6 @@
 <script lang="ts">
   // One strand per sowing along the season, on the ribbon's own scale.
-  import { tick } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import type { SowingDates } from '$lib/api/client';
   import { setOptional } from '$lib/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
@@ -20,6 +20,7 @@
   /** A hand that rests so long has let go. */
   const REST_MS = 2000;
 
+  onMount(() => bench.showSowings());
   const words = $derived(bench.words);
   const plan = $derived(bench.draft);
   const site = $derived(plan?.site);
