@@ -29,7 +29,8 @@ pub struct BayAir {
     pub far_end_m_s: f64,
     /// How likely mould and damping-off are there.
     pub mould: MouldRisk,
-    /// What would stir the leaves at the far end; empty where they are stirred.
+    /// What would stir the leaves at the far end; empty where they are stirred, and when it was not
+    /// asked for.
     pub fans: Vec<FanChoice>,
 }
 
@@ -83,11 +84,18 @@ pub fn bay_air(plan: &SoundPlan, bay: &Bay<'_>, closed: Option<&ClosedAir>) -> B
         dew_point_c: dew_point_c(day_c, humidity),
         far_end_m_s,
         mould: risk(over),
-        fans: if far_end_m_s < STILL_UNDER_M_S {
-            fans(plan, bay, closed.is_some())
-        } else {
-            Vec::new()
-        },
+        fans: Vec::new(),
+    }
+}
+
+impl BayAir {
+    /// The same with what would stir the leaves at the far end, where nothing does.
+    #[must_use]
+    pub fn with_fans(mut self, plan: &SoundPlan, bay: &Bay<'_>, closed: bool) -> Self {
+        if self.far_end_m_s < STILL_UNDER_M_S {
+            self.fans = fans(plan, bay, closed);
+        }
+        self
     }
 }
 

@@ -46,7 +46,7 @@ pub struct SownRoots {
     pub wants_c: f64,
     /// When and how many show if the root zone stays so.
     pub outcome: Outcome,
-    /// Days and share against temperature; empty when it was not asked for.
+    /// Days and share against temperature while it germinates; empty when it was not asked for.
     pub by_temperature: Vec<AtTemperature>,
     /// The days on which it shows; `None` when none come up.
     pub shows: Option<Shows>,
@@ -197,7 +197,12 @@ impl Here<'_> {
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
                 outcome: Outcome::of(crop, &curve, &day.root_zone_c),
-                by_temperature: curve.by_temperature(),
+                // Once it is up its curve says nothing any more.
+                by_temperature: if own.stage == Stage::Germinate {
+                    curve.by_temperature()
+                } else {
+                    Vec::new()
+                },
                 shows: part.dates.shows(),
             }
         });

@@ -15,7 +15,8 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if air.far_end_m_s >= STILL_UNDER_M_S {
         return None;
     }
-    let choice = air.fans.first()?;
+    let choices = view.fans();
+    let choice = choices.first()?;
     let mm = |mm: f64| Quantity::LengthMm.of(mm);
     Some(Finding {
         source: fan::SOURCE,

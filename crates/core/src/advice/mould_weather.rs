@@ -25,7 +25,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             view,
             "mould_weather",
             Severity::Conflict,
-            match air.fans.first() {
+            match view.fans().first() {
                 Some(fan) => say!(
                     "Vent {place}, and move its air: {fan}",
                     place = place,

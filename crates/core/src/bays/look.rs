@@ -310,7 +310,8 @@ impl<'a, 'f> Looker<'a, 'f> {
             fits,
             roots,
             air: (detailed && !bay.place.outdoors())
-                .then(|| bay_air(self.plan, &bay, closed.as_deref())),
+                .then(|| bay_air(self.plan, &bay, closed.as_deref()))
+                .map(|air| air.with_fans(self.plan, &bay, closed.is_some())),
             chamber: closed
                 .clone()
                 .filter(|_| detailed)

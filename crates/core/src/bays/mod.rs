@@ -19,7 +19,7 @@ use crate::light::falloff::Spread;
 use crate::light::hang::{Setting, SweepPoint};
 use crate::light::start::Start;
 use crate::load::DeckLoad;
-use crate::over_trays::{BayAir, bay_air};
+use crate::over_trays::{BayAir, FanChoice, bay_air};
 use crate::placement::{Standing, StandingPart};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::{Power, drawn_w};
@@ -286,6 +286,12 @@ impl BayView<'_> {
     /// The cells that come to `harm`.
     pub fn harmed(&self, harm: Harm) -> Option<&Harmed> {
         self.harmed[harm as usize].as_ref()
+    }
+
+    /// The fans that would stir the leaves at the far end; empty where they are stirred.
+    pub fn fans(&self) -> Vec<FanChoice> {
+        let closed = self.closed.is_some();
+        self.air().with_fans(self.plan, &self.bay, closed).fans
     }
 
     /// When the lamps had best go on for the hours that they burn now.

@@ -79,13 +79,28 @@ fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing) -> Option<f64> {
         return None;
     }
     let format = plan.format(tray);
-    let field = BayField::new(&bay, Cover::default(), &FIELDS);
+    // As if all lamps hung at their mean height: a lamp that is dragged then asks for nothing new.
+    let lamps = &bay.tier.lamps;
+    let height_mm = lamps.iter().map(|lamp| lamp.height_mm).sum::<f64>() / lamps.len() as f64;
+    let mut level = bay.tier.clone();
+    level
+        .lamps
+        .iter_mut()
+        .for_each(|lamp| lamp.height_mm = height_mm);
+    let field = BayField::new(
+        &Bay {
+            tier: &level,
+            ..bay
+        },
+        Cover::default(),
+        &FIELDS,
+    );
     let cells = field.cells(stand.footprint(format).cells(4, 3));
     let canopy_mm = bay.tier.lift_mm() + format.height_mm + HALF_GROWN_MM;
-    let lowest = bay.tier.lamps.iter().map(|lamp| lamp.height_mm);
     // Lamps are kept over the leaves, whatever they hang at today.
-    let canopy_mm = canopy_mm.min(lowest.fold(f64::INFINITY, f64::min) - 20.0);
-    let (ppfd, _) = field.now(&cells, canopy_mm.max(0.0));
+    const LEAST_GAP_MM: f64 = 20.0;
+    let canopy_mm = canopy_mm.min(height_mm - LEAST_GAP_MM).max(0.0);
+    let ppfd = field.hung(&cells, canopy_mm, height_mm);
     let mean = ppfd.iter().sum::<f64>() / ppfd.len().max(1) as f64;
     Some(dli_mol_m2_d(mean, bay.tier.photoperiod_h))
 }

@@ -652,7 +652,10 @@ export interface components {
             far_end_m_s: number;
             /** @description How likely mould and damping-off are there. */
             mould: components["schemas"]["MouldRisk"];
-            /** @description What would stir the leaves at the far end; empty where they are stirred. */
+            /**
+             * @description What would stir the leaves at the far end; empty where they are stirred, and when it was not
+             *     asked for.
+             */
             fans: components["schemas"]["FanChoice"][];
         };
         /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
@@ -3726,7 +3729,7 @@ export interface components {
             wants_c: number;
             /** @description When and how many show if the root zone stays so. */
             outcome: components["schemas"]["Outcome"];
-            /** @description Days and share against temperature; empty when it was not asked for. */
+            /** @description Days and share against temperature while it germinates; empty when it was not asked for. */
             by_temperature: components["schemas"]["AtTemperature"][];
             shows?: components["schemas"]["Shows"] | null;
         };
