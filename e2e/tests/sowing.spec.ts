@@ -12,14 +12,17 @@ test('a strand is nudged and dragged, and says what follows', async ({ page, app
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
   const strand = page.getByTestId('strand-tomato');
   await expect(strand).toHaveAccessibleName(/Tomato, Copper Bell: sow .* out/);
+  // What is told goes away again: it is waited for from the first key on.
+  const told = expect(page.getByRole('status').filter({ hasText: 'Day to sow' })).toContainText(
+    'Tomato, Copper Bell',
+    { timeout: 20_000 },
+  );
   await strand.focus();
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
   await expect.poll(async () => (await sowing(page, app, 'tomato')).shift_days).toBe(-21);
-  await expect(page.getByRole('status').filter({ hasText: 'Day to sow' })).toContainText(
-    'Tomato, Copper Bell',
-  );
+  await told;
   await page.keyboard.press('Enter');
   const sheet = page.getByTestId('sowing-sheet');
   await expect(sheet).toContainText('a frost still comes in');

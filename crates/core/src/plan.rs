@@ -128,6 +128,9 @@ pub struct Sowing {
     /// Plants to raise over those wanted, as a share of them.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spare: Option<f64>,
+    /// How sure one wants to be of the plants wanted, 0.5 to 0.9999; 0.95 when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sure: Option<f64>,
     /// Seeds in each cell; left out, as many as keep cells from staying empty.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub seeds_per_cell: Option<u32>,
@@ -179,6 +182,9 @@ impl Sowing {
         }
         if let Some(spare) = self.spare {
             faults.number(&at.at("spare"), spare, 0.0..=5.0, Quantity::Share);
+        }
+        if let Some(sure) = self.sure {
+            faults.number(&at.at("sure"), sure, 0.5..=0.9999, Quantity::Share);
         }
         if let Some(seeds) = self.seeds_per_cell {
             let at = at.at("seeds_per_cell");

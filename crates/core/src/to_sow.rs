@@ -78,7 +78,7 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
             plants_per_cell: crop.plants_per_cell,
             seeds_per_cell: sowing.seeds_per_cell,
             most_empty: MOST_EMPTY,
-            sure: SURE,
+            sure: sowing.sure.unwrap_or(SURE),
             seeds: packet.and_then(|packet| packet.seeds),
         };
         want.of_viability(viability(plan, sowing))
@@ -108,7 +108,7 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
 
 /// The share of cells that may stay empty (common practice, no source).
 const MOST_EMPTY: f64 = 0.1;
-/// How sure a gardener wants to be of the plants wanted.
+/// How sure a gardener wants to be of the plants wanted who does not say (common practice, no source).
 const SURE: f64 = 0.95;
 
 /// How alive the seed of `sowing` is in the year it is sown.
@@ -174,6 +174,19 @@ mod tests {
         let left: Vec<i64> = cells.iter().filter_map(|c| c.seeds_left).collect();
         assert_eq!(left.len(), 3);
         assert!(left.is_sorted_by(|a, b| a > b) && left[2] < 0, "{left:?}");
+    }
+
+    #[test]
+    fn who_wants_to_be_surer_sows_more() {
+        let cells = |sure| {
+            let cells = of(|plan| {
+                let sowing = plan.sowings.iter_mut().find(|s| s.id == "lettuce");
+                sowing.unwrap().sure = sure;
+            });
+            let lettuce = cells.into_iter().find(|c| c.sowing == "lettuce").unwrap();
+            lettuce.to_sow.unwrap().cells
+        };
+        assert!(cells(Some(0.6)) < cells(None) && cells(None) < cells(Some(0.999)));
     }
 
     #[test]

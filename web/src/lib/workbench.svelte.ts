@@ -144,6 +144,7 @@ class Workbench {
     const asked = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : view.opening_day;
     this.date = clampDate(asked, from, to);
     this.stage = 'ready';
+    this.#keptSowings = undefined;
     void this.#assess();
   }
 
@@ -395,12 +396,14 @@ class Workbench {
         if (!this.draft) return;
         const began = performance.now();
         const date = this.date;
+        const kept = !this.unsaved;
         const assessment = await api.assess(
           this.draft,
           date,
           this.#ofSowings ? 'sowings' : this.selected,
         );
         this.assessment = reused(this.assessment, assessment);
+        if (kept) this.#keptSowings ??= this.assessment.sowings;
         this.connected = true;
         requestAnimationFrame(() => (this.roundTripMs = performance.now() - began));
       } while (this.#stale);

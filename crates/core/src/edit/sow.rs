@@ -34,6 +34,7 @@ impl Editor {
             stays: None,
             packet: None,
             spare: None,
+            sure: None,
             seeds_per_cell: None,
             pots_on: None,
         };

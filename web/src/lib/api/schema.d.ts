@@ -3588,6 +3588,11 @@ export interface components {
              */
             spare?: number | null;
             /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted, 0.5 to 0.9999; 0.95 when left out.
+             */
+            sure?: number | null;
+            /**
              * Format: int32
              * @description Seeds in each cell; left out, as many as keep cells from staying empty.
              */

@@ -152,6 +152,13 @@
         onclear={() => optional('spare', undefined, `no spare plants of ${dates.name}`)}
       />
       <NumberField
+        label="How sure"
+        value={sowing.sure ?? undefined}
+        quantity="share"
+        onset={(sure) => optional('sure', sure, `how sure of ${dates.name}`)}
+        onclear={() => optional('sure', undefined, `how sure of ${dates.name}`)}
+      />
+      <NumberField
         label="Seeds in a cell"
         value={sowing.seeds_per_cell ?? undefined}
         quantity="count"
