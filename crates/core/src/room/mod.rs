@@ -4,15 +4,16 @@
 //! the front to the back, z up from the top of the deck, all in mm.
 
 pub mod gear;
+mod lamp;
 pub mod place;
 pub mod tier;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-pub use gear::{
-    Ageing, Axis, Dimmer, Distribution, Face, Fan, LOWEST_FACE_MM, Lamp, LampFamily,
-    MOST_OVERHANG_MM, Mat, MatProbe, PhotometricType,
+pub use gear::{Axis, Fan, MOST_OVERHANG_MM, Mat, MatProbe};
+pub use lamp::{
+    Ageing, Dimmer, Distribution, Face, LOWEST_FACE_MM, Lamp, LampFamily, PhotometricType,
 };
 pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot, Vent, WallLayer, Window};
 pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::gear::{Fan, Lamp, Mat};
+use super::gear::{Fan, Mat};
+use super::lamp::Lamp;
 use super::place::Place;
 use crate::daytime::{Burning, DAY_H};
 use crate::fault::{Faults, Pointer};

@@ -1,0 +1,299 @@
+//! What no plan may hold, named where it stands in the document.
+
+use super::{DateSpan, Part, Plan, SCHEMA_VERSION, SoundPlan, Stage, Stand};
+use crate::containers::TrayFormat;
+use crate::crops;
+use crate::fault::{Fault, Faults, Pointer};
+use crate::room::{self, MOST_OVERHANG_MM};
+use crate::say;
+use crate::site::days_between;
+use crate::units::Quantity;
+
+impl Plan {
+    /// Checks the whole document.
+    ///
+    /// # Errors
+    /// Every fault, by its path.
+    pub fn check(self) -> Result<SoundPlan, Vec<Fault>> {
+        let mut faults = Faults::default();
+        let root = Pointer::default();
+        if self.schema_version != SCHEMA_VERSION {
+            faults.add(
+                &root.at("schema_version"),
+                self.schema_version,
+                say!(
+                    "this plan is of version {version}",
+                    version = Quantity::Count.of(f64::from(self.schema_version))
+                ),
+                say!(
+                    "give version {own}, the one this program reads",
+                    own = Quantity::Count.of(f64::from(SCHEMA_VERSION))
+                ),
+            );
+        }
+        faults.name(&root.at("name"), &self.name);
+        self.site.check(&root.at("site"), &mut faults);
+        self.check_season(&root, &mut faults);
+        self.check_away(&root.at("away"), &mut faults);
+        self.room.check(&root.at("room"), &mut faults);
+        room::check(&self.places, &root.at("places"), &mut faults);
+        self.check_formats(&root.at("tray_formats"), &mut faults);
+        self.check_crops(&root.at("crops"), &mut faults);
+        self.check_packets(&root.at("packets"), &mut faults);
+        self.check_sowings(&root.at("sowings"), &mut faults);
+        self.check_trays(&root.at("trays"), &mut faults);
+        faults.verdict().map(|()| SoundPlan(self))
+    }
+
+    fn check_away(&self, at: &Pointer, faults: &mut Faults) {
+        const MOST_DAYS: i32 = 60;
+        faults.count(at, self.away.len(), 0..=20);
+        for (i, span) in self.away.iter().enumerate() {
+            if !(0..MOST_DAYS).contains(&days_between(span.from, span.to)) {
+                faults.add(
+                    &at.at(i).at("to"),
+                    span.to,
+                    say!("away from {from} to {to}", from = span.from, to = span.to),
+                    say!(
+                        "give a last day away on or after the first, {most} at the most",
+                        most = Quantity::Days.of(f64::from(MOST_DAYS))
+                    ),
+                );
+            }
+        }
+    }
+
+    fn check_season(&self, root: &Pointer, faults: &mut Faults) {
+        let DateSpan { from, to } = self.season;
+        let season = root.at("season");
+        if !(1900..=2200).contains(&from.year()) {
+            faults.add(
+                &season.at("from"),
+                from,
+                say!("{from} is not in our time", from = from),
+                say!("begin the season in a year from 1900 to 2200"),
+            );
+        } else if !(13..=400).contains(&days_between(from, to)) {
+            faults.add(
+                &season.at("to"),
+                to,
+                say!("a season from {from} to {to}", from = from, to = to),
+                say!("end it two weeks to 400 days after it begins"),
+            );
+        } else {
+            let (first, last) = (
+                crate::site::plus_days(from, -90),
+                crate::site::plus_days(to, 90),
+            );
+            if !(first..=last).contains(&self.site.last_frost) {
+                faults.add(
+                    &root.at("site").at("last_frost"),
+                    self.site.last_frost,
+                    say!(
+                        "a last frost on {day} has nothing to do with this season",
+                        day = self.site.last_frost
+                    ),
+                    say!(
+                        "give a day from {first} to {last}",
+                        first = first,
+                        last = last
+                    ),
+                );
+            }
+        }
+    }
+
+    fn check_formats(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.tray_formats.len(), 0..=200);
+        faults.unique(at, self.tray_formats.iter().map(|f| f.id.as_str()));
+        for (i, format) in self.tray_formats.iter().enumerate() {
+            format.check(&at.at(i), faults);
+        }
+    }
+
+    fn check_crops(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.crops.len(), 0..=500);
+        faults.unique(at, self.crops.iter().map(|crop| crop.id.as_str()));
+        for (i, crop) in self.crops.iter().enumerate() {
+            crop.check(&at.at(i), faults);
+        }
+    }
+
+    /// The crops that a plan may name.
+    fn known_crops(&self) -> impl Iterator<Item = String> {
+        let library = crops::library().crops.iter();
+        self.crops.iter().chain(library).map(|crop| crop.id.clone())
+    }
+
+    fn check_packets(&self, at: &Pointer, faults: &mut Faults) {
+        faults.count(at, self.packets.len(), 0..=2000);
+        faults.unique(at, self.packets.iter().map(|packet| packet.id.as_str()));
+        for (i, packet) in self.packets.iter().enumerate() {
+            let at = at.at(i);
+            packet.check(&at, faults);
+            if self.find_crop(&packet.crop).is_none() {
+                faults.unknown(&at.at("crop"), &packet.crop, self.known_crops());
+            }
+        }
+    }
+
+    fn check_sowings(&self, at: &Pointer, faults: &mut Faults) {
+        faults.unique(at, self.sowings.iter().map(|s| s.id.as_str()));
+        faults.count(at, self.sowings.len(), 0..=500);
+        for (i, sowing) in self.sowings.iter().enumerate() {
+            let at = at.at(i);
+            faults.id(&at.at("id"), &sowing.id);
+            faults.name(&at.at("variety"), &sowing.variety);
+            let crop = self.find_crop(&sowing.crop);
+            if crop.is_none() {
+                faults.unknown(&at.at("crop"), &sowing.crop, self.known_crops());
+            }
+            faults.number(
+                &at.at("wanted"),
+                f64::from(sowing.wanted),
+                1.0..=100_000.0,
+                Quantity::Count,
+            );
+            sowing.check_more(&at, faults);
+            if let Some(id) = &sowing.packet {
+                let packet = self.packets.iter().find(|packet| packet.id == *id);
+                match packet {
+                    None => {
+                        let known = self.packets.iter().map(|packet| packet.id.clone());
+                        faults.unknown(&at.at("packet"), id, known);
+                    }
+                    Some(packet) if packet.crop != sowing.crop => faults.add(
+                        &at.at("packet"),
+                        id,
+                        say!(
+                            "that packet holds {other}, not {crop}",
+                            other = &packet.crop,
+                            crop = &sowing.crop
+                        ),
+                        say!("name a packet of the same crop"),
+                    ),
+                    Some(_) => {}
+                }
+            }
+            if let Some(c) = sowing.root_zone_c {
+                faults.number(&at.at("root_zone_c"), c, 0.0..=45.0, Quantity::TemperatureC);
+            }
+        }
+    }
+
+    fn check_trays(&self, at: &Pointer, faults: &mut Faults) {
+        faults.unique(at, self.trays.iter().map(|t| t.id.as_str()));
+        faults.count(at, self.trays.len(), 0..=2000);
+        for (i, tray) in self.trays.iter().enumerate() {
+            let at = at.at(i);
+            faults.id(&at.at("id"), &tray.id);
+            faults.name(&at.at("name"), &tray.name);
+            let format = self.tray_formats.iter().find(|f| f.id == tray.format);
+            if format.is_none() {
+                let known = self.tray_formats.iter().map(|f| f.id.clone());
+                faults.unknown(&at.at("format"), &tray.format, known);
+            }
+            self.check_parts(&tray.parts, format, &at.at("parts"), faults);
+            for (j, stand) in tray.stands.iter().enumerate() {
+                let at = at.at("stands").at(j);
+                if stand.stage == Stage::Out
+                    || tray.stands[..j].iter().any(|s| s.stage == stand.stage)
+                {
+                    faults.add(
+                        &at.at("stage"),
+                        stand.stage,
+                        say!("a tray stands once each while it germinates, grows and hardens off"),
+                        say!("give one entry each for germinate, grow and harden at the most"),
+                    );
+                }
+                self.check_stand(stand, format, &at, faults);
+            }
+        }
+    }
+
+    fn check_parts(
+        &self,
+        parts: &[Part],
+        format: Option<&TrayFormat>,
+        at: &Pointer,
+        faults: &mut Faults,
+    ) {
+        faults.count(at, parts.len(), 1..=100);
+        for (i, part) in parts.iter().enumerate() {
+            let at = at.at(i);
+            if !self.sowings.iter().any(|s| s.id == part.sowing) {
+                let known = self.sowings.iter().map(|s| s.id.clone());
+                faults.unknown(&at.at("sowing"), &part.sowing, known);
+            }
+            let Some(format) = format else { continue };
+            let block = part.block(format);
+            let mut fine = true;
+            for (name, cells, of) in [
+                ("columns", block.columns, format.columns),
+                ("rows", block.rows, format.rows),
+            ] {
+                if cells[0] >= cells[1] || cells[1] > of {
+                    fine = false;
+                    faults.add(
+                        &at.at(name),
+                        cells,
+                        say!(
+                            "{format} has no cells from {from} up to {to} here",
+                            format = &format.name,
+                            from = Quantity::Count.of(f64::from(cells[0])),
+                            to = Quantity::Count.of(f64::from(cells[1]))
+                        ),
+                        say!(
+                            "give a range that rises, from 0 up to {of}",
+                            of = Quantity::Count.of(f64::from(of))
+                        ),
+                    );
+                }
+            }
+            let taken = |earlier: &Part| earlier.block(format).overlaps(&block);
+            if fine && parts[..i].iter().any(taken) {
+                faults.add(
+                    &at,
+                    part,
+                    say!("some of these cells are sown with something else already"),
+                    say!("give each part its own columns or rows"),
+                );
+            }
+        }
+    }
+
+    fn check_stand(
+        &self,
+        stand: &Stand,
+        format: Option<&TrayFormat>,
+        at: &Pointer,
+        faults: &mut Faults,
+    ) {
+        let Some(bay) = room::find_bay(&self.places, &stand.bay) else {
+            let known =
+                room::bays(&self.places).map(|bay| format!("{}/{}", bay.place.id, bay.tier.id));
+            let named = format!("{}/{}", stand.bay.place, stand.bay.tier);
+            faults.unknown(&at.at("bay"), &named, known);
+            return;
+        };
+        if bay.tier.storage {
+            faults.add(
+                &at.at("bay"),
+                &stand.bay,
+                say!("{bay} is kept for storage", bay = bay.name()),
+                say!("put the tray on another tier, or free this one first"),
+            );
+        }
+        let Some(format) = format else { return };
+        let outline = stand.footprint(format);
+        for (name, value, edges, deck_mm) in [
+            ("x_mm", stand.x_mm, outline.x_mm, bay.place.width_mm),
+            ("y_mm", stand.y_mm, outline.y_mm, bay.place.depth_mm),
+        ] {
+            let size = edges[1] - edges[0];
+            let most_over = MOST_OVERHANG_MM.min(size / 3.0);
+            let (least, most) = (-most_over, (deck_mm + most_over - size).max(-most_over));
+            faults.number(&at.at(name), value, least..=most, Quantity::LengthMm);
+        }
+    }
+}

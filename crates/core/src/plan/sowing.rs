@@ -1,0 +1,111 @@
+//! A batch of one variety, and what is wanted of it.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::DateSpan;
+use crate::fault::{Faults, Pointer};
+use crate::say;
+use crate::site::days_between;
+use crate::units::Quantity;
+
+/// A batch of one variety, sown on one day.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Sowing {
+    /// Identifier that trays name.
+    pub id: String,
+    /// The kind, from the crop library.
+    pub crop: String,
+    /// The variety, as the packet calls it.
+    pub variety: String,
+    /// Plants wanted in the end.
+    pub wanted: u32,
+    /// Root-zone temperature while it germinates, as a thermometer in the mix shows it; left out,
+    /// the room's air decides.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub root_zone_c: Option<f64>,
+    /// Why it is started indoors.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reason: Option<Reason>,
+    /// Days by which all its dates are moved from where the last frost puts them, later positive.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    pub shift_days: i32,
+    /// Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
+    /// growth take longer here.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub packet_weeks: Option<f64>,
+    /// Stock that only passes through, such as overwintering pots: it is there on these days, and
+    /// nothing germinates.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stays: Option<DateSpan>,
+    /// The packet that it is sown from.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub packet: Option<String>,
+    /// Plants to raise over those wanted, as a share of them.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub spare: Option<f64>,
+    /// How sure one wants to be of the plants wanted, 0.5 to 0.9999; 0.95 when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sure: Option<f64>,
+    /// Seeds in each cell; left out, as many as keep cells from staying empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seeds_per_cell: Option<u32>,
+    /// Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
+    /// the start.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pots_on: Option<bool>,
+}
+
+fn is_zero(days: &i32) -> bool {
+    *days == 0
+}
+
+/// Why a sowing is started indoors.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Reason {
+    /// For an earlier crop.
+    Earlier,
+    /// No bed is free yet.
+    NoFreeBed,
+    /// Out of the way of slugs, mice and birds.
+    Pests,
+    /// Its seed needs cold first.
+    ColdFirst,
+    /// To sell.
+    ToSell,
+    /// Another.
+    Other,
+}
+
+impl Sowing {
+    pub(super) fn check_more(&self, at: &Pointer, faults: &mut Faults) {
+        let shift = f64::from(self.shift_days);
+        faults.number(&at.at("shift_days"), shift, -200.0..=300.0, Quantity::Days);
+        if let Some(weeks) = self.packet_weeks {
+            let at = at.at("packet_weeks");
+            faults.number(&at, weeks, 0.5..=60.0, Quantity::Weeks);
+        }
+        if let Some(DateSpan { from, to }) = self.stays
+            && !(0..=400).contains(&days_between(from, to))
+        {
+            faults.add(
+                &at.at("stays").at("to"),
+                to,
+                say!("it stays from {from} to {to}", from = from, to = to),
+                say!("give a last day on or after the first, 400 days later at the most"),
+            );
+        }
+        if let Some(spare) = self.spare {
+            faults.number(&at.at("spare"), spare, 0.0..=5.0, Quantity::Share);
+        }
+        if let Some(sure) = self.sure {
+            faults.number(&at.at("sure"), sure, 0.5..=0.9999, Quantity::Share);
+        }
+        if let Some(seeds) = self.seeds_per_cell {
+            let at = at.at("seeds_per_cell");
+            faults.number(&at, f64::from(seeds), 1.0..=50.0, Quantity::Count);
+        }
+    }
+}
