@@ -19,7 +19,7 @@ test('root zones tell warmth, water and when seedlings show', async ({ page, app
   ).toBeVisible();
   await expect(page.getByTestId('air')).toContainText('kPa');
   await expect(
-    page.getByRole('heading', { name: 'Lay 20 mm of foam under the mat' }),
+    page.getByRole('heading', { name: /Lay 2\scm of foam under the mat/ }),
   ).toBeVisible();
 });
 
@@ -114,4 +114,53 @@ test('days away name what dries first', async ({ page, app }) => {
   await expect(page.getByText(/before you leave|Have somebody water/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Take out', exact: true }).click();
   await expect(dries).toBeHidden();
+});
+
+test('a mat’s foam, dial and play are noted, and left out again', async ({ page, app }) => {
+  await open(page, app, 'door/t3', '2027-03-20');
+  const mat = async () =>
+    (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan.places[0].tiers[2]
+      .mats[0];
+  const gear = page.getByRole('region', { name: 'Gear' });
+  await gear.getByText('heat mat with thermostat').click();
+  for (const [label, typed, field, held] of [
+    ['Foam under it', '2', 'pad_mm', 20],
+    ['Dial is off by', '1.5', 'dial_error_k', 1.5],
+    ['Switches within', '2', 'hysteresis_k', 2],
+  ] as const) {
+    await gear.getByLabel(label).fill(typed);
+    await gear.getByLabel(label).press('Enter');
+    await expect.poll(async () => (await mat())[field]).toBe(held);
+  }
+  await gear.getByLabel('Foam under it').fill('');
+  await gear.getByLabel('Foam under it').press('Enter');
+  await expect.poll(async () => (await mat()).pad_mm).toBeUndefined();
+});
+
+test('a chamber has its probe and its limit', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-03-20&place=cabinet`);
+  const sheet = page.getByRole('complementary', { name: 'Sheet' });
+  const chamber = async () =>
+    (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan.places.find(
+      (p: { id: string }) => p.id === 'cabinet',
+    ).kind.chamber;
+  await sheet.getByLabel('Probe over the floor').fill('140');
+  await sheet.getByLabel('Probe over the floor').press('Enter');
+  await expect.poll(async () => (await chamber()).probe_mm).toBe(1400);
+  await sheet.getByLabel('Too hot over').fill('18');
+  await sheet.getByLabel('Too hot over').press('Enter');
+  await expect.poll(async () => (await chamber()).limit_c).toBe(18);
+  await page.goto(`${app.url}/?on=2027-03-20&bay=cabinet/t6`);
+  await expect(page.getByText(/over its limit of 18/)).toBeVisible();
+});
+
+test('figures of warmth follow the reader’s units', async ({ page, app }) => {
+  await open(page, app, 'door/t3', '2027-03-20');
+  await page.getByRole('button', { name: /^Units/ }).click();
+  await expect(page.getByTestId('roots')).toContainText(/Pe2 \d\d\s°F on the mean/);
+  await expect(page.getByRole('heading', { name: /Lay [\d.]+\sin of foam/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Compare ways to warm it' }).click();
+  const ways = page.getByTestId('warm-ways');
+  await expect(ways).toContainText('°F');
+  await expect(ways).not.toContainText('°C');
 });

@@ -22,6 +22,7 @@ fn last_frosts_and_quantiles_of_seattle_equal_numpys() {
         let expected = &reference[format!("{threshold:.1}")];
         let preview = seattle(threshold);
         assert_eq!((preview.days, preview.problem_rows), (1461, 0));
+        assert!(preview.notes[0].to_string().contains("with care"));
         let record = preview.record.expect("four whole springs");
         let got = serde_json::to_value(&record.years).unwrap();
         for (got, expected) in got

@@ -153,3 +153,164 @@ fn misspelt_fields_are_not_swallowed() {
     let error = serde_json::from_str::<Plan>(&text).unwrap_err().to_string();
     assert!(error.contains("unknown field `mains_w`"), "{error}");
 }
+
+/// A packet that is without fault, with `field` as it should not be.
+fn packet(field: &str, value: Value) -> Value {
+    let mut packet = json!({
+        "id": "p", "crop": "basil", "variety": "Lamp Green", "year": 2026, "source": "bought",
+        "cold": false
+    });
+    packet[field] = value;
+    packet
+}
+
+#[test]
+fn packets_crops_frosts_and_days_away_are_named_too() {
+    let basil = sunrise_core::crops::library().get("basil").unwrap();
+    let crop = |field: &str, value: Value| {
+        let mut crop = serde_json::to_value(basil).unwrap();
+        crop[field] = value;
+        json!([crop])
+    };
+    let frost = |field: &str, value: Value| {
+        let mut record = json!({
+            "name": "garden", "threshold_c": 0, "caution": "even",
+            "years": [{"year": 2020, "last": "2020-05-01"}]
+        });
+        record[field] = value;
+        record
+    };
+    let away = |from: &str, to: &str| json!([{"from": from, "to": to}]);
+    let cases: Vec<(&str, Value, &str)> = vec![
+        (
+            "/packets",
+            json!([packet("crop", json!("triffid"))]),
+            "/packets/0/crop",
+        ),
+        (
+            "/packets",
+            json!([packet("year", json!(1066))]),
+            "/packets/0/year",
+        ),
+        (
+            "/packets",
+            json!([packet("stated", json!(1.4))]),
+            "/packets/0/stated",
+        ),
+        (
+            "/packets",
+            json!([packet("variety", json!(" "))]),
+            "/packets/0/variety",
+        ),
+        (
+            "/packets",
+            json!([packet("test", json!({"sprouted": 12, "of": 10}))]),
+            "/packets/0/test/sprouted",
+        ),
+        (
+            "/packets",
+            json!([packet("test", json!({"sprouted": 0, "of": 0}))]),
+            "/packets/0/test/of",
+        ),
+        (
+            "/crops",
+            crop("weeks_indoors", json!(0)),
+            "/crops/0/weeks_indoors",
+        ),
+        ("/crops", crop("losses", json!(1)), "/crops/0/losses"),
+        (
+            "/crops",
+            crop("root_zone_c", json!(2)),
+            "/crops/0/root_zone_c",
+        ),
+        (
+            "/crops",
+            crop("emergence", json!("no such row")),
+            "/crops/0/emergence",
+        ),
+        (
+            "/crops",
+            crop(
+                "emergence",
+                json!({"base_c": 30, "best_c": 20, "upper_c": 25, "days_at_best": 5}),
+            ),
+            "/crops/0/emergence",
+        ),
+        (
+            "/crops",
+            crop("plants_per_cell", json!(0)),
+            "/crops/0/plants_per_cell",
+        ),
+        (
+            "/site/frost",
+            frost("threshold_c", json!(20)),
+            "/site/frost/threshold_c",
+        ),
+        (
+            "/site/frost",
+            frost("years", json!([])),
+            "/site/frost/years",
+        ),
+        (
+            "/site/frost",
+            frost("years", json!([{"year": 2020, "last": "1999-05-01"}])),
+            "/site/frost/years/0/last",
+        ),
+        ("/away", away("2027-04-09", "2027-04-08"), "/away/0/to"),
+        ("/away", away("2027-04-09", "2027-09-09"), "/away/0/to"),
+        ("/sowings/0/shift_days", json!(900), "/sowings/0/shift_days"),
+        (
+            "/sowings/0/packet_weeks",
+            json!(0),
+            "/sowings/0/packet_weeks",
+        ),
+        ("/sowings/0/packet", json!("nowhere"), "/sowings/0/packet"),
+        // A packet of another crop.
+        ("/sowings/0/packet", json!("beet-25"), "/sowings/0/packet"),
+        ("/sowings/0/sure", json!(1), "/sowings/0/sure"),
+        ("/sowings/0/spare", json!(-1), "/sowings/0/spare"),
+        (
+            "/sowings/0/seeds_per_cell",
+            json!(0),
+            "/sowings/0/seeds_per_cell",
+        ),
+        (
+            "/sowings/0/stays",
+            json!({"from": "2027-04-09", "to": "2027-04-08"}),
+            "/sowings/0/stays/to",
+        ),
+        (
+            "/places/0/tiers/2/mats/0/hysteresis_k",
+            json!(0),
+            "/places/0/tiers/2/mats/0/hysteresis_k",
+        ),
+        (
+            "/places/0/tiers/2/mats/0/dial_error_k",
+            json!(40),
+            "/places/0/tiers/2/mats/0/dial_error_k",
+        ),
+        (
+            "/places/0/tiers/2/mats/0/pad_mm",
+            json!(0),
+            "/places/0/tiers/2/mats/0/pad_mm",
+        ),
+        (
+            "/places/2/kind/chamber/probe_mm",
+            json!(-5),
+            "/places/2/kind/chamber/probe_mm",
+        ),
+        (
+            "/places/2/kind/chamber/limit_c",
+            json!(200),
+            "/places/2/kind/chamber/limit_c",
+        ),
+    ];
+    for (at, value, path) in cases {
+        let faults = faults_of(&[(at, value.clone())]);
+        let fault = faults
+            .iter()
+            .find(|fault| fault.path == path)
+            .unwrap_or_else(|| panic!("{at} = {value}: {faults:?}"));
+        assert!(!fault.remedy.to_string().is_empty());
+    }
+}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ShownUnit, UnitRow } from './api/client';
-import { Words, clampDate, daysBetween, plusDays, unitsFor } from './words';
+import { Words, clampDate, daysBetween, movedBy, plusDays, unitsFor } from './words';
 
 const row = (
   quantity: UnitRow['quantity'],
@@ -80,5 +80,14 @@ describe('dates', () => {
     expect(plusDays('2027-03-27', 2)).toBe('2027-03-29');
     expect(daysBetween('2027-03-01', '2027-04-01')).toBe(31);
     expect(clampDate('2026-11-23', '2027-01-15', '2027-06-15')).toBe('2027-01-15');
+  });
+});
+
+describe('days moved', () => {
+  it('say how many and which way', () => {
+    expect(movedBy(1)).toBe('1 day later');
+    expect(movedBy(-1)).toBe('1 day earlier');
+    expect(movedBy(-21)).toBe('21 days earlier');
+    expect(movedBy(daysBetween('2027-03-01', '2027-04-01'))).toBe('31 days later');
   });
 });

@@ -25,9 +25,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             "fan_falls_short",
             Severity::Advice,
             say!(
-                "Move more air in {bay}: {fan}",
+                "Move more air in {bay}: a fan of {across} at an end, moving {flow}",
                 bay = view.bay.name(),
-                fan = choice.what.to_string()
+                across = mm(choice.diameter_mm),
+                flow = Quantity::FlowM3H.of(choice.flow_m3_h)
             ),
             say!(
                 "{fan} is felt up to {reach} from it; at the far end leaves hang in {speed}, too still to keep dry and grow sturdy.",

@@ -4,6 +4,7 @@ use super::{Finding, Severity};
 use crate::bays::BayView;
 use crate::room::Side;
 use crate::say;
+use crate::units::Quantity;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let tier = view.bay.tier;
@@ -20,7 +21,8 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         Severity::Harm,
         say!("Put a thermostat on {mat}, or open a side", mat = &mat.name),
         say!(
-            "Film all round keeps its heat in: such boxes pass 30 °C in the air and more in the mix, which kills seed and may set film alight. Cut vents at the top and the bottom besides."
+            "Film all round keeps its heat in: such boxes pass {hot} in the air and more in the mix, which kills seed and may set film alight. Cut vents at the top and the bottom besides.",
+            hot = Quantity::TemperatureC.of(30.0)
         ),
     ))
 }

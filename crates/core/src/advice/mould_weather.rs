@@ -27,9 +27,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Conflict,
             match view.fans().first() {
                 Some(fan) => say!(
-                    "Vent {place}, and move its air: {fan}",
+                    "Vent {place}, and move its air: a fan of {across} at an end, moving {flow}",
                     place = place,
-                    fan = fan.what.to_string()
+                    across = Quantity::LengthMm.of(fan.diameter_mm),
+                    flow = Quantity::FlowM3H.of(fan.flow_m3_h)
                 ),
                 None => say!("Vent {place}", place = place),
             },

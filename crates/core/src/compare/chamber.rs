@@ -12,7 +12,7 @@ use crate::room::{Bay, BayRef, Kind, Place, Vent, find_bay, place_pointer};
 use crate::say;
 use crate::season;
 use crate::units::Quantity;
-use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, VentSlot};
+use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, SLOT_MM, VentSlot};
 use crate::warmth::placed::chamber_day;
 use crate::words::Statement;
 
@@ -43,8 +43,6 @@ pub struct ChamberWay {
     pub patch: Vec<PatchStep>,
 }
 
-/// A new vent of a chamber (our own estimate of what one cuts).
-const SLOT_MM: [f64; 2] = [200.0, 20.0];
 /// A door ajar.
 const AJAR_MM: f64 = 50.0;
 /// The hours of the day in which somebody would leave it open.

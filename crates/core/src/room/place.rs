@@ -294,7 +294,8 @@ impl Place {
     pub fn shares_air(&self, index: usize) -> Option<Range<usize>> {
         match &self.kind {
             Kind::Chamber(_) | Kind::Closet(Closet { shut: true, .. }) => Some(0..self.tiers.len()),
-            Kind::ColdFrame(_) => None,
+            // Its own walls close a closet's bays but for its doors.
+            Kind::ColdFrame(_) | Kind::Closet(_) => None,
             _ => self.tiers[index]
                 .sides
                 .all_closed()

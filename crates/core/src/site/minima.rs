@@ -105,6 +105,8 @@ pub struct RowProblem {
 const MOST_ROWS: u32 = 110_000;
 /// So many problems are listed.
 const LISTED: usize = 100;
+/// Fewer springs than this say little of one year in ten.
+const FEW_YEARS: usize = 10;
 /// After so many nobody wants to hear of the rest.
 const GIVEN_UP: u32 = 1000;
 /// Minima outside of this are errors: the coldest ever measured outdoors where people garden, and
@@ -200,6 +202,12 @@ impl Found {
         let mut years = Vec::new();
         if self.problem_rows == 0 {
             years = frost_years(&self.days, how, &mut notes);
+        }
+        if (1..FEW_YEARS).contains(&years.len()) {
+            notes.push(say!(
+                "only {years} springs are on record: take what follows with care",
+                years = Quantity::Count.of(years.len() as f64)
+            ));
         }
         let record = (!years.is_empty()).then(|| FrostRecord {
             name: how.name.clone(),

@@ -176,7 +176,7 @@
       <p class="text-sm text-soft">
         {#if preview.dates.first}the first frost of autumn by {words.shortDate(preview.dates.first)} in
           every other;
-        {/if}by {preview.dates.years} years{#if preview.dates.years < 10}: few, so take it with care{/if}
+        {/if}by {preview.dates.years} years
       </p>
       <button class="quiet mt-1 border-line! font-semibold" onclick={keep}
         >Take {words.shortDate(preview.dates.chosen)} as the last frost</button

@@ -307,8 +307,8 @@
         />
       </div>
       <p class="text-sm text-soft">
-        Left empty, the probe hangs half way up and {words.number(30, 'temperature_c')} is too hot. The
-        thermostat’s setting is its mat’s.
+        Left empty, the probe hangs half way up and the usual limit holds. The thermostat’s setting
+        is its mat’s.
       </p>
     </section>
   {/if}

@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 use super::transfer::Layer;
 use crate::fault::Fault;
 use crate::say;
+use crate::units::Quantity;
 use crate::words::Statement;
 
 pub use layers::stack_flow_m3_s;
@@ -183,6 +184,9 @@ pub struct ChamberHelp {
     pub mean_c: f64,
 }
 
+/// A vent that one cuts (our own estimate): its width and height.
+pub const SLOT_MM: [f64; 2] = [200.0, 20.0];
+
 impl ChamberSetUp {
     /// Through the day, once every day is like the last.
     ///
@@ -205,31 +209,47 @@ impl ChamberSetUp {
             tries.push((what, other));
         };
         let slot = |at_mm: f64| VentSlot {
-            width_mm: 200.0,
-            height_mm: 20.0,
+            width_mm: SLOT_MM[0],
+            height_mm: SLOT_MM[1],
             at_mm,
         };
+        let [wide, high] = SLOT_MM.map(|mm| Quantity::LengthMm.of(mm));
         if now.overheats {
-            let (low, high) = (
+            let (bottom_mm, top_mm) = (
                 30.0_f64.min(self.height_mm),
                 (self.height_mm - 30.0).max(0.0),
             );
-            with(say!("Cut a vent of 200 x 20 mm at the top"), &|c| {
-                c.vents.push(slot(high));
-            });
             with(
-                say!("Cut vents of 200 x 20 mm at the top and at the bottom"),
-                &|c| c.vents.extend([slot(low), slot(high)]),
+                say!(
+                    "Cut a vent of {wide} x {high} at the top",
+                    wide = wide.clone(),
+                    high = high.clone()
+                ),
+                &|c| c.vents.push(slot(top_mm)),
+            );
+            with(
+                say!(
+                    "Cut vents of {wide} x {high} at the top and at the bottom",
+                    wide = wide,
+                    high = high
+                ),
+                &|c| c.vents.extend([slot(bottom_mm), slot(top_mm)]),
             );
             if self.thermostat.is_none() && !self.heaters.is_empty() {
                 let set_c = 24.0;
-                with(say!("Put a thermostat on the heat, set to 24 °C"), &|c| {
-                    c.thermostat = Some(AirThermostat {
-                        set_c,
-                        hysteresis_k: 1.0,
-                        probe_at_mm: c.height_mm / 2.0,
-                    });
-                });
+                with(
+                    say!(
+                        "Put a thermostat on the heat, set to {set}",
+                        set = Quantity::TemperatureC.of(set_c)
+                    ),
+                    &|c| {
+                        c.thermostat = Some(AirThermostat {
+                            set_c,
+                            hysteresis_k: 1.0,
+                            probe_at_mm: c.height_mm / 2.0,
+                        });
+                    },
+                );
             }
             if self.lamps.iter().any(|lamp| lamp.hours > 0.0) {
                 with(say!("Leave the lamps off until something is up"), &|c| {
@@ -237,12 +257,19 @@ impl ChamberSetUp {
                 });
             }
         } else {
-            with(say!("Insulate it with 20 mm of foam all round"), &|c| {
-                c.walls.push(Layer {
-                    thickness_mm: 20.0,
-                    conductivity_w_mk: 0.035,
-                });
-            });
+            const FOAM_MM: f64 = 20.0;
+            with(
+                say!(
+                    "Insulate it with {foam} of foam all round",
+                    foam = Quantity::LengthMm.of(FOAM_MM)
+                ),
+                &|c| {
+                    c.walls.push(Layer {
+                        thickness_mm: FOAM_MM,
+                        conductivity_w_mk: 0.035,
+                    });
+                },
+            );
             if !self.vents.is_empty() {
                 with(say!("Close the vents"), &|c| c.vents.clear());
             }

@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 use super::transfer::{Layer, resistance_m2k_w};
 use crate::fault::Fault;
 use crate::say;
+use crate::units::Quantity;
 use crate::words::Statement;
 
 /// A tray with what is under, in and over it.
@@ -227,15 +228,22 @@ impl RootZone {
 
     /// What would bring a root zone that stays too cool nearer to its thermostat's setting.
     fn helps(&self, now: &RootZoneDay) -> Vec<Help> {
+        const FOAM_MM: f64 = 20.0;
         let pad = || Layer {
-            thickness_mm: 20.0,
+            thickness_mm: FOAM_MM,
             conductivity_w_mk: 0.035,
         };
         let mut tries = Vec::new();
         if resistance_m2k_w(&self.under) < 0.3 {
             let mut padded = self.clone();
             padded.under.push(pad());
-            tries.push((say!("Lay 20 mm of foam under the mat"), padded));
+            tries.push((
+                say!(
+                    "Lay {foam} of foam under the mat",
+                    foam = Quantity::LengthMm.of(FOAM_MM)
+                ),
+                padded,
+            ));
         }
         if !self.dome {
             let domed = Self {
