@@ -126,6 +126,7 @@ pub fn assess_again(
         })
         .collect();
     findings.sort_by_key(|finding| finding.severity);
+    advice::name_each(&mut findings);
 
     Assessment {
         season: Season {

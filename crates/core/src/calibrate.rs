@@ -9,7 +9,7 @@ use crate::bays::spot_light;
 use crate::fault::{Fault, Faults, Pointer};
 use crate::light::bay::lux_per_umol_m2_s;
 use crate::plan::SoundPlan;
-use crate::room::{BayRef, find_bay};
+use crate::room::BayRef;
 use crate::say;
 use crate::units::{Quantity, dli_mol_m2_d};
 use crate::words::Statement;
@@ -74,7 +74,7 @@ const BELIEVABLE: std::ops::RangeInclusive<f64> = 0.3..=2.5;
 pub fn probe(plan: &SoundPlan, asked: &Probe) -> Result<Probed, Vec<Fault>> {
     let mut faults = Faults::default();
     let root = Pointer::default();
-    let Some(bay) = find_bay(&plan.places, &asked.bay) else {
+    let Some(bay) = plan.bay(&asked.bay) else {
         let bays = crate::room::bays(&plan.places).map(|bay| bay.reference());
         let known = bays.map(|bay| format!("{}/{}", bay.place, bay.tier));
         let named = format!("{}/{}", asked.bay.place, asked.bay.tier);

@@ -92,17 +92,13 @@ pub fn all(plan: &SoundPlan, dates: &[SowingDates], to_sow: &[SowingCells]) -> V
             continue;
         }
         let crop = plan.crop(sowing);
-        let domed = plan
-            .trays
-            .iter()
-            .filter(|tray| tray.parts.iter().any(|part| part.sowing == sowing.id))
-            .any(|tray| {
-                let closed = tray.stand_in(Stage::Germinate).is_some_and(|stand| {
-                    let place = plan.places.iter().find(|p| p.id == stand.bay.place);
-                    place.is_some_and(crate::room::Place::is_closed)
-                });
-                plan.format(tray).dome_height_mm.is_some() && !closed
+        let domed = plan.trays_of(&sowing.id).any(|tray| {
+            let closed = tray.stand_in(Stage::Germinate).is_some_and(|stand| {
+                let place = plan.place(&stand.bay.place);
+                place.is_some_and(crate::room::Place::is_closed)
             });
+            plan.format(tray).dome_height_mm.is_some() && !closed
+        });
         let cells = to_sow.iter().find(|cells| cells.sowing == sowing.id);
         for what in EventKind::ALL {
             let Some(date) = what.on(dates) else { continue };

@@ -48,6 +48,55 @@ impl fmt::Display for Pointer {
     }
 }
 
+/// Whether a character is a command to the screen: control characters, and those that turn the
+/// direction of what follows (Unicode Standard Annex 9, bidirectional formatting).
+fn steers(c: char) -> bool {
+    c.is_control()
+        || matches!(c, '\u{2028}' | '\u{2029}' | '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
+}
+
+/// Whether a character leaves a mark on the page: no space, and none of those that Unicode has for
+/// joining, for marking, or as blanks that count as letters.
+fn is_seen(c: char) -> bool {
+    !c.is_whitespace()
+        && !matches!(c,
+            '\u{ad}' | '\u{34f}' | '\u{61c}' | '\u{115f}' | '\u{1160}' | '\u{17b4}' | '\u{17b5}'
+            | '\u{180b}'..='\u{180f}' | '\u{200b}'..='\u{200f}' | '\u{2060}'..='\u{206f}' | '\u{2800}'
+            | '\u{3164}' | '\u{fe00}'..='\u{fe0f}' | '\u{feff}' | '\u{ffa0}' | '\u{fff0}'..='\u{fffb}'
+            | '\u{1d173}'..='\u{1d17a}' | '\u{e0000}'..='\u{e0fff}')
+}
+
+/// Of a list that is too long so many entries are looked at: enough to see what went wrong.
+const LOOKED_AT: usize = 20;
+/// The most characters of what was sent that an answer repeats.
+pub const MOST_ECHOED: usize = 200;
+/// The most that are called by name when something is called by none of them.
+const NAMED: usize = 20;
+
+/// As much of `text` as an answer repeats.
+pub fn shortened(text: &str) -> String {
+    match text.char_indices().nth(MOST_ECHOED - 1) {
+        Some((end, _)) if end + 1 < text.len() => format!("{}…", &text[..end]),
+        _ => text.to_owned(),
+    }
+}
+
+/// `value` as an answer repeats it: whole when it is short, else the beginning of its text.
+pub fn echoed(value: Value) -> Value {
+    match value {
+        Value::String(text) => shortened(&text).into(),
+        Value::Array(_) | Value::Object(_) => {
+            let text = value.to_string();
+            if text.len() > MOST_ECHOED {
+                shortened(&text).into()
+            } else {
+                value
+            }
+        }
+        short => short,
+    }
+}
+
 /// Collects faults while a document is checked, so that all are named at once.
 #[derive(Debug, Default)]
 pub struct Faults(Vec<Fault>);
@@ -61,17 +110,40 @@ impl Faults {
         problem: Statement,
         remedy: Statement,
     ) {
-        // Past this nobody reads on; a garbled file must not answer with a hundred times its size.
-        const MOST: usize = 500;
-        if self.0.len() >= MOST {
+        if self.is_full() {
             return;
         }
         self.0.push(Fault {
-            path: at.to_string(),
-            value: serde_json::to_value(value).unwrap_or(Value::Null),
+            path: shortened(&at.to_string()),
+            value: echoed(serde_json::to_value(value).unwrap_or(Value::Null)),
             problem,
             remedy,
         });
+    }
+
+    /// Whether so many faults are noted that nobody would read on: a garbled file must not answer
+    /// with a hundred times its size, nor be looked through to its end.
+    fn is_full(&self) -> bool {
+        const MOST: usize = 500;
+        self.0.len() >= MOST
+    }
+
+    /// Notes a list with fewer or more entries than `range` allows, and goes through it: each entry
+    /// with its index. Of a list that is too long, the end is not looked at.
+    pub fn list<'a, T>(
+        &mut self,
+        at: &Pointer,
+        list: &'a [T],
+        range: RangeInclusive<usize>,
+    ) -> impl Iterator<Item = (usize, &'a T)> + use<'a, T> {
+        let most = *range.end();
+        let fine = self.count(at, list.len(), range);
+        let looked_at = if fine {
+            list.len()
+        } else {
+            most.min(LOOKED_AT)
+        };
+        list.iter().enumerate().take(looked_at)
     }
 
     /// Notes a number that is not finite or lies outside `range`; true when it is fine.
@@ -120,17 +192,32 @@ impl Faults {
         fine
     }
 
-    /// Notes a name that is empty or longer than 120 characters.
+    /// Notes a name that is empty or longer than 120 characters, of which nothing can be seen, or
+    /// that holds characters which steer a screen instead of being read.
     pub fn name(&mut self, at: &Pointer, name: &str) {
-        let length = name.chars().count();
-        if name.trim().is_empty() || length > 120 {
+        let length = name.chars().take(121).count();
+        if length > 120 {
             self.add(
                 at,
                 name,
+                say!("a name of more than 120 characters cannot be read on a label"),
+                say!("give a name of 1 to 120 characters"),
+            );
+        } else if let Some(steering) = name.chars().find(|c| steers(*c)) {
+            self.add(
+                at,
+                name.escape_debug().to_string(),
                 say!(
-                    "a name of {length} characters cannot be read on a label",
-                    length = Quantity::Count.of(length as f64)
+                    "the character {code} cannot be seen: it changes how the rest is shown",
+                    code = format!("U+{:04X}", u32::from(steering))
                 ),
+                say!("leave it out; letters, digits, signs and spaces of any language will do"),
+            );
+        } else if !name.chars().any(is_seen) {
+            self.add(
+                at,
+                name.escape_debug().to_string(),
+                say!("nothing of this name can be seen"),
                 say!("give a name of 1 to 120 characters"),
             );
         }
@@ -146,7 +233,7 @@ impl Faults {
             self.add(
                 at,
                 id,
-                say!("\"{id}\" cannot be an identifier", id = id),
+                say!("\"{id}\" cannot be an identifier", id = shortened(id)),
                 say!("use 1 to 40 small letters, digits and hyphens"),
             );
         }
@@ -156,11 +243,14 @@ impl Faults {
     pub fn unique<'a>(&mut self, list: &Pointer, ids: impl IntoIterator<Item = &'a str>) {
         let mut seen = std::collections::HashSet::new();
         for (i, id) in ids.into_iter().enumerate() {
+            if self.is_full() {
+                return;
+            }
             if !seen.insert(id) {
                 self.add(
                     &list.at(i).at("id"),
                     id,
-                    say!("\"{id}\" is already taken in this list", id = id),
+                    say!("\"{id}\" is already taken in this list", id = shortened(id)),
                     say!("give each its own identifier"),
                 );
             }
@@ -169,16 +259,24 @@ impl Faults {
 
     /// Notes a reference that names nothing known.
     pub fn unknown(&mut self, at: &Pointer, id: &str, known: impl IntoIterator<Item = String>) {
-        let known: Vec<String> = known.into_iter().collect();
-        let remedy = if known.is_empty() {
+        if self.is_full() {
+            return;
+        }
+        let mut known = known.into_iter();
+        let mut named: Vec<String> = known.by_ref().take(NAMED).collect();
+        let more = known.count();
+        if more > 0 {
+            named.push(format!("and {more} more"));
+        }
+        let remedy = if named.is_empty() {
             say!("there is none to name yet: add one first")
         } else {
-            say!("name one of: {known}", known = known.join(", "))
+            say!("name one of: {known}", known = named.join(", "))
         };
         self.add(
             at,
             id,
-            say!("nothing here is called \"{id}\"", id = id),
+            say!("nothing here is called \"{id}\"", id = shortened(id)),
             remedy,
         );
     }

@@ -6,6 +6,7 @@
 //!
 //! The modules stand in the order of the work; a lower one never imports a higher one.
 
+pub mod work;
 pub mod units;
 pub mod words;
 pub mod fault;

@@ -1,5 +1,7 @@
 //! Which trays stand where on a date, and which want the same spot.
 
+use std::collections::BTreeMap;
+
 use jiff::civil::Date;
 
 use crate::containers::TrayFormat;
@@ -9,6 +11,7 @@ use crate::light::bay::Footprint;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room::{Bay, BayRef, Kind};
 use crate::season::{SowingDates, TrayDates};
+use crate::work::go_on;
 
 /// A tray as it stands in a bay on a date.
 #[derive(Debug, Clone)]
@@ -117,9 +120,7 @@ pub fn standing_in<'a>(
 ) -> Vec<Standing<'a>> {
     let lift_mm = bay.tier.lift_mm();
     let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
-    plan.trays
-        .iter()
-        .filter(|tray| tray.stands.iter().any(|stand| here(&stand.bay)))
+    plan.trays_in(bay)
         .filter_map(|tray| {
             let tray_dates = TrayDates::of(plan, tray, dates);
             let stage = tray_dates.stage_on(date)?;
@@ -187,26 +188,32 @@ pub struct Clash<'a> {
 
 /// Every pair of trays that want the same spot, with the days.
 pub fn clashes<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Clash<'a>> {
-    let stays = stays(plan, dates);
+    let mut by_bay: BTreeMap<(&str, &str), Vec<Stay<'_>>> = BTreeMap::new();
+    for stay in stays(plan, dates) {
+        let bay = (stay.bay.place.as_str(), stay.bay.tier.as_str());
+        by_bay.entry(bay).or_default().push(stay);
+    }
     let mut clashes = Vec::new();
-    for (i, first) in stays.iter().enumerate() {
-        for second in &stays[i + 1..] {
-            let days = DateSpan {
-                from: first.days.from.max(second.days.from),
-                to: first.days.to.min(second.days.to),
-            };
-            if days.from <= days.to
-                && first.bay == second.bay
-                && !std::ptr::eq(first.tray, second.tray)
-                && first.footprint.overlaps(&second.footprint)
-            {
-                clashes.push(Clash {
-                    first: first.tray,
-                    second: second.tray,
-                    bay: first.bay,
-                    days,
-                });
-            }
+    let pairs = by_bay.values().flat_map(|stays| {
+        let pairs = stays.iter().enumerate();
+        pairs.flat_map(move |(i, first)| stays[i + 1..].iter().map(move |second| (first, second)))
+    });
+    for (first, second) in pairs {
+        go_on();
+        let days = DateSpan {
+            from: first.days.from.max(second.days.from),
+            to: first.days.to.min(second.days.to),
+        };
+        if days.from <= days.to
+            && !std::ptr::eq(first.tray, second.tray)
+            && first.footprint.overlaps(&second.footprint)
+        {
+            clashes.push(Clash {
+                first: first.tray,
+                second: second.tray,
+                bay: first.bay,
+                days,
+            });
         }
     }
     clashes

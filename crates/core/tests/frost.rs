@@ -12,7 +12,7 @@ fn seattle(threshold_c: f64) -> Preview {
         latitude_deg: 47.6,
         ..Understanding::default()
     };
-    read(include_str!("reference/seattle-weather.csv"), &how)
+    read(include_str!("reference/seattle-weather.csv"), &how).unwrap()
 }
 
 #[test]
@@ -72,7 +72,7 @@ fn last_frosts_and_quantiles_of_seattle_equal_numpys() {
 }
 
 fn csv(text: &str) -> Preview {
-    read(text, &Understanding::default())
+    read(text, &Understanding::default()).unwrap()
 }
 
 /// A whole year with a frost on 3 May, written by `row`.
@@ -116,7 +116,7 @@ fn the_same_year_reads_the_same_however_it_is_written() {
         unit: DegreeUnit::F,
         ..Understanding::default()
     };
-    assert_eq!(last(&read(&fahrenheit, &how)), frost);
+    assert_eq!(last(&read(&fahrenheit, &how).unwrap()), frost);
 }
 
 #[test]
@@ -196,7 +196,7 @@ fn a_spring_that_lacks_days_is_left_out_and_said() {
 fn two_hundred_megabytes_end_with_a_short_list_of_problems() {
     for row in ["2020-01-01,3\n", "x,", "\u{fffd}"] {
         let text = row.repeat(200_000_000 / row.len());
-        let preview = read(&text, &Understanding::default());
+        let preview = read(&text, &Understanding::default()).unwrap();
         assert!(preview.record.is_none());
         assert!((1..=100).contains(&preview.problems.len()));
     }
@@ -214,4 +214,88 @@ fn caution_chooses_among_the_years() {
     };
     assert!(chosen(Caution::Bold) <= chosen(Caution::Even));
     assert!(chosen(Caution::Even) <= chosen(Caution::Careful));
+}
+
+/// An EPW file whose months are of the years that `year_of` says, and whose nights are at 1 °C but for
+/// those named, which are at -1 °C.
+fn epw(source: &str, year_of: impl Fn(i8) -> i16, frosts: &[(i8, i8)]) -> String {
+    let mut text = format!("LOCATION,Kettle Fen,,,{source},000000,52.9,0.1,0.0,4.0\n");
+    text += &"heading\n".repeat(7);
+    for day in date(2001, 1, 1).series(jiff::Span::new().days(1)).take(365) {
+        let night = if frosts.contains(&(day.month(), day.day())) {
+            -1.0
+        } else {
+            1.0
+        };
+        for hour in 1..=24 {
+            let c = if hour < 7 { night } else { 8.0 };
+            let (year, month, day) = (year_of(day.month()), day.month(), day.day());
+            text += &format!("{year},{month},{day},{hour},60,?9?9,{c:.1},5.0,80\n");
+        }
+    }
+    text
+}
+
+const FROSTS: [(i8, i8); 4] = [(2, 3), (4, 24), (10, 24), (12, 1)];
+
+#[test]
+fn a_typical_year_put_together_from_many_is_read_as_one() {
+    let years = |month: i8| [2011, 2005, 2019, 2008][usize::from(month.unsigned_abs()) % 4];
+    let preview = csv(&epw("SRC", years, &FROSTS));
+    assert_eq!((preview.days, preview.problem_rows), (365, 0));
+    let dates = preview.dates.expect("one typical spring");
+    assert_eq!(dates.p50, date(2027, 4, 24));
+    assert_eq!(dates.first, Some(date(2027, 10, 24)));
+    assert!(dates.p10 < dates.p50 && dates.p50 < dates.p90);
+    let record = preview.record.unwrap();
+    assert_eq!(record.typical.unwrap().spread_days, 10.0);
+    assert_eq!(record.months.len(), 12);
+    assert!((record.months[4].minimum_c - 1.0).abs() < 1e-9);
+    assert!((record.months[4].maximum_c - 8.0).abs() < 1e-9);
+    let said: String = preview.notes.iter().map(ToString::to_string).collect();
+    assert!(
+        said.contains("typical year") && !said.contains("left out"),
+        "{said}"
+    );
+}
+
+#[test]
+fn a_typical_year_rewritten_to_one_year_is_told_by_its_source() {
+    let typical = csv(&epw("TMYx.2007-2021", |_| 2005, &FROSTS))
+        .record
+        .unwrap();
+    assert!(typical.typical.is_some());
+    let measured = csv(&epw("station", |_| 2005, &FROSTS)).record.unwrap();
+    assert!(measured.typical.is_none());
+    // A year of measurements that begins in summer joins up in time.
+    let joined = csv(&epw(
+        "station",
+        |month| if month < 7 { 2006 } else { 2005 },
+        &FROSTS,
+    ));
+    assert!(joined.record.is_none_or(|record| record.typical.is_none()));
+}
+
+#[test]
+fn south_of_the_equator_a_typical_year_runs_from_july() {
+    let years = |month: i8| 2000 + i16::from(month * 7 % 12);
+    let file = epw("IWEC", years, &[(6, 20), (9, 12), (5, 3)]).replace(",52.9,", ",-38.0,");
+    let dates = csv(&file).dates.unwrap();
+    assert_eq!(dates.p50, date(2027, 9, 12));
+    // 2028 has a 29 February more, and days are counted from midwinter.
+    assert_eq!(dates.first, Some(date(2028, 5, 2)));
+}
+
+#[test]
+fn years_beyond_the_calendar_are_refused_where_they_stand() {
+    for year in [i16::MAX, i16::MIN, 9999, -9999] {
+        let how = Understanding {
+            year,
+            ..Understanding::default()
+        };
+        let faults = read("date,min\n2012-04-01,1\n", &how).unwrap_err();
+        assert_eq!(faults[0].path, "/year");
+        let preview = csv(&epw("SRC", |_| year, &FROSTS));
+        assert!(preview.record.is_none() && preview.problem_rows > 0);
+    }
 }

@@ -257,3 +257,44 @@ fn odd_sizes_never_panic() {
         assert_sound(&packing, deck, &sizes, &[]);
     }
 }
+
+/// A deck of 610 x 1983 mm and trays of 79.5 x 66 mm once ran the search so deep that the stack
+/// ended; decks and sizes are drawn from all that a request may name.
+#[test]
+fn a_hundred_thousand_decks_and_sizes_end_soon() {
+    let halves: Vec<_> = (0..2u64)
+        .map(|seed| {
+            std::thread::Builder::new()
+                .stack_size(256 << 10)
+                .spawn(move || random_decks(seed))
+                .unwrap()
+        })
+        .collect();
+    for half in halves {
+        half.join().unwrap();
+    }
+    let packing = most([610.0, 1983.0], 40.0, size(79.5, 66.0));
+    assert!(packing.laid.len() > 200);
+}
+
+fn random_decks(seed: u64) {
+    let mut random = fastrand::Rng::with_seed(seed);
+    let mut tenth =
+        |from: f64, to: f64| ((from + (to - from) * random.f64()) * 10.0).round() / 10.0;
+    for i in 0..50_000 {
+        let deck = [tenth(10.0, 5000.0), tenth(10.0, 5000.0)];
+        // Now and then posts: they call for the search over all positions.
+        let post = if i % 120 == 0 { tenth(0.0, 100.0) } else { 0.0 };
+        // Small decks hold few trays whatever they are: they are searched to the end.
+        let deck = if i % 60 > 0 {
+            deck.map(|mm| (mm / 8.0).max(10.0))
+        } else {
+            deck
+        };
+        let sizes = [size(tenth(10.0, 600.0), tenth(10.0, 400.0))];
+        let packing = most(deck, post, sizes[0]);
+        if i % 100 == 0 {
+            assert_sound(&packing, deck, &sizes, &[]);
+        }
+    }
+}

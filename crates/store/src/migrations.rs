@@ -34,6 +34,8 @@ const STEPS: &[M<'static>] = &[
     ),
     // How often the plan was edited, undone or redone: a calendar tells by it what is newer.
     M::up("ALTER TABLE plans ADD COLUMN changes INTEGER NOT NULL DEFAULT 0;"),
+    // Microseconds since 1970: a deleted plan can be brought back for a while.
+    M::up("ALTER TABLE plans ADD COLUMN deleted_at INTEGER;"),
 ];
 
 pub(crate) fn run(db: &mut Connection, path: &Path) -> Result<(), StoreError> {

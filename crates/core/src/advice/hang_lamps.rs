@@ -41,6 +41,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         )
     };
     Some(Finding {
+        id: String::new(),
         code: "hang_lamps",
         severity: Severity::Advice,
         place: Some(view.bay.place.id.clone()),

@@ -8,8 +8,7 @@ use crate::site::plus_days;
 use crate::units::Quantity;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let holds = |tray: &&Tray| tray.parts.iter().any(|p| p.sowing == view.sowing.id);
-    let trays: Vec<&Tray> = view.plan.trays.iter().filter(holds).collect();
+    let trays: Vec<&Tray> = view.plan.trays_of(&view.sowing.id).collect();
     let homeless = trays
         .iter()
         .filter(|tray| tray.stand_in(Stage::Harden).is_none())

@@ -43,6 +43,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ),
     };
     Some(Finding {
+        id: String::new(),
         code: "leaves_too_near",
         severity: Severity::Harm,
         place: Some(view.bay.place.id.clone()),

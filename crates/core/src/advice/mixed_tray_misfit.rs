@@ -35,6 +35,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                 .into_iter()
                 .find_map(|(a, b)| Some((a, b, misfit(a, b)?)))?;
             Some(Finding {
+                id: String::new(),
                 code: "mixed_tray_misfit",
                 severity: Severity::Advice,
                 place: None,

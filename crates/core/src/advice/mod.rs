@@ -52,6 +52,8 @@ mod trays_overhang;
 mod window_too_dark;
 mod wire_above_lamp;
 
+use std::collections::HashMap;
+
 use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
@@ -60,7 +62,7 @@ use crate::bays::{BayView, Cell};
 use crate::crops::Crop;
 use crate::fault::Pointer;
 use crate::places::PlaceView;
-use crate::plan::{DateSpan, Plan, SoundPlan, Sowing, Tray};
+use crate::plan::{DateSpan, Plan, SoundPlan, Sowing};
 use crate::room::{Adjust, BayRef, Place};
 use crate::say;
 use crate::season::SowingDates;
@@ -103,9 +105,9 @@ impl SowingView<'_> {
         headline: Statement,
         reason: Statement,
     ) -> Finding {
-        let holds = |tray: &&Tray| tray.parts.iter().any(|p| p.sowing == self.sowing.id);
-        let trays = self.plan.trays.iter().filter(holds);
+        let trays = self.plan.trays_of(&self.sowing.id);
         Finding {
+            id: String::new(),
             code,
             severity,
             place: None,
@@ -225,6 +227,9 @@ const ON_SOWINGS: &[OnSowing] = &[
 /// Something to do, with its reason.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Finding {
+    /// Its own name within an assessment: no two findings share one, and the same finding keeps it
+    /// from one assessment to the next.
+    pub id: String,
     /// Which judgement speaks: its file's name.
     pub code: &'static str,
     /// How much it matters.
@@ -371,6 +376,7 @@ impl Finding {
         reason: Statement,
     ) -> Self {
         Self {
+            id: String::new(),
             code,
             severity,
             place: Some(place.id.clone()),
@@ -384,6 +390,32 @@ impl Finding {
             source: COMMON_PRACTICE,
             fixes: Vec::new(),
         }
+    }
+}
+
+/// Gives each of `findings` its own name: what it is about, and a number where that leaves two
+/// alike.
+pub fn name_each(findings: &mut [Finding]) {
+    let mut seen: HashMap<String, u32> = HashMap::new();
+    for finding in findings {
+        let mut about = vec![finding.code.to_owned()];
+        about.extend(
+            finding
+                .bay
+                .as_ref()
+                .map(|bay| format!("{}/{}", bay.place, bay.tier)),
+        );
+        about.extend(finding.place.clone().filter(|_| finding.bay.is_none()));
+        about.extend(finding.sowing.clone());
+        about.push(finding.days.from.to_string());
+        let about = about.join(":");
+        let times = seen.entry(about.clone()).or_default();
+        *times += 1;
+        finding.id = if *times == 1 {
+            about
+        } else {
+            format!("{about}:{times}")
+        };
     }
 }
 

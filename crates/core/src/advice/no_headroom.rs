@@ -17,6 +17,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     }
     let mm = |value: f64| Quantity::LengthMm.of(value);
     Some(Finding {
+        id: String::new(),
         code: "no_headroom",
         severity: Severity::Conflict,
         place: Some(view.bay.place.id.clone()),

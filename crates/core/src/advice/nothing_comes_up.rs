@@ -38,8 +38,9 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
                     crop.root_zone_c,
                 )],
             });
-            let trays = plan.trays.iter().filter(|tray| tray.parts.iter().any(|part| part.sowing == sowing.id));
+            let trays = plan.trays_of(&sowing.id);
             Finding {
+                id: String::new(),
                 code: "nothing_comes_up",
                 severity: Severity::Conflict,
                 place: None,

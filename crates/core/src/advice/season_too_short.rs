@@ -15,6 +15,7 @@ pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
         to: span.to.max(d.out),
     });
     let finding = |headline, field: &str, day, days, reason| Finding {
+        id: String::new(),
         code: "season_too_short",
         severity: Severity::Conflict,
         place: None,

@@ -17,6 +17,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let missing = (lamps * (target.low / hang.dli.mean.max(0.01) - 1.0)).ceil();
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     Some(Finding {
+        id: String::new(),
         code: "too_little_light",
         severity: Severity::Conflict,
         place: Some(view.bay.place.id.clone()),

@@ -1,43 +1,90 @@
 //! Triggers when two trays want the same spot on the same days, as they may after a date moved.
 
 use super::{Finding, Severity};
-use crate::placement::clashes;
-use crate::plan::SoundPlan;
-use crate::room::find_bay;
+use std::collections::BTreeSet;
+
+use crate::placement::{Clash, clashes};
+use crate::plan::{DateSpan, SoundPlan};
+use crate::room::BayRef;
 use crate::say;
 use crate::season::SowingDates;
+use crate::units::Quantity;
 use crate::words::COMMON_PRACTICE;
 
+/// So many pairs of a bay are told one by one; trays in a heap make thousands.
+const TOLD: usize = 8;
+
 pub(super) fn judge(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Finding> {
-    clashes(plan, dates)
-        .into_iter()
-        .map(|clash| {
-            let bay = find_bay(&plan.places, clash.bay).map_or_else(String::new, |b| b.name());
-            Finding {
-                code: "trays_clash",
-                severity: Severity::Conflict,
-                place: Some(clash.bay.place.clone()),
-                bay: Some(clash.bay.clone()),
-                sowing: None,
-                trays: vec![clash.first.id.clone(), clash.second.id.clone()],
-                cells: Vec::new(),
-                days: clash.days,
+    let clashes = clashes(plan, dates);
+    let mut findings = Vec::new();
+    // The pairs of a bay follow one another.
+    for of_bay in clashes.chunk_by(|a, b| a.bay == b.bay) {
+        findings.extend(of_bay.iter().take(TOLD).map(|clash| pair(plan, clash)));
+        if let Some(rest) = of_bay.get(TOLD..).filter(|rest| !rest.is_empty()) {
+            let from = rest.iter().map(|clash| clash.days.from).min();
+            let to = rest.iter().map(|clash| clash.days.to).max();
+            let count = Quantity::Count.of(rest.len() as f64);
+            let first = pair(plan, &rest[0]);
+            findings.push(Finding {
+                trays: Vec::new(),
+                days: DateSpan {
+                    from: from.unwrap_or(first.days.from),
+                    to: to.unwrap_or(first.days.to),
+                },
                 headline: say!(
-                    "Find another spot for {first} or {second}",
-                    first = &clash.first.name,
-                    second = &clash.second.name,
+                    "Clear the heap: {count} more pairs want the same spot",
+                    count = count
                 ),
                 reason: say!(
-                    "Both are to stand at the same spot of {bay} from {from} to {to}.",
-                    bay = bay,
-                    from = clash.days.from,
-                    to = clash.days.to,
+                    "{trays} trays are to stand in {bay}, many of them on top of one another.",
+                    trays = Quantity::Count.of(heaped(of_bay) as f64),
+                    bay = bay_name(plan, of_bay[0].bay),
                 ),
-                source: COMMON_PRACTICE,
-                fixes: Vec::new(),
-            }
-        })
-        .collect()
+                ..first
+            });
+        }
+    }
+    findings
+}
+
+/// How many trays there are in the pairs.
+fn heaped(pairs: &[Clash<'_>]) -> usize {
+    let ids = pairs
+        .iter()
+        .flat_map(|clash| [&clash.first.id, &clash.second.id]);
+    ids.collect::<BTreeSet<_>>().len()
+}
+
+fn bay_name(plan: &SoundPlan, bay: &BayRef) -> String {
+    plan.bay(bay).map_or_else(String::new, |bay| bay.name())
+}
+
+fn pair(plan: &SoundPlan, clash: &Clash<'_>) -> Finding {
+    let bay = bay_name(plan, clash.bay);
+    Finding {
+        id: String::new(),
+        code: "trays_clash",
+        severity: Severity::Conflict,
+        place: Some(clash.bay.place.clone()),
+        bay: Some(clash.bay.clone()),
+        sowing: None,
+        trays: vec![clash.first.id.clone(), clash.second.id.clone()],
+        cells: Vec::new(),
+        days: clash.days,
+        headline: say!(
+            "Find another spot for {first} or {second}",
+            first = &clash.first.name,
+            second = &clash.second.name,
+        ),
+        reason: say!(
+            "Both are to stand at the same spot of {bay} from {from} to {to}.",
+            bay = bay,
+            from = clash.days.from,
+            to = clash.days.to,
+        ),
+        source: COMMON_PRACTICE,
+        fixes: Vec::new(),
+    }
 }
 
 #[cfg(test)]
@@ -59,6 +106,27 @@ mod tests {
             findings
                 .iter()
                 .any(|f| f.trays.contains(&"copy".to_owned()))
+        );
+    }
+
+    #[test]
+    fn a_heap_is_told_in_a_few_findings_each_with_its_own_name() {
+        let plan = one_rack(|plan| {
+            for i in 0..60 {
+                let mut copy = plan.trays[0].clone();
+                copy.id = format!("copy-{i}");
+                plan.trays.push(copy);
+            }
+        });
+        let mut findings = judge(&plan, &crate::season::dates(&plan));
+        assert!((3..30).contains(&findings.len()), "{}", findings.len());
+        super::super::name_each(&mut findings);
+        let names: std::collections::BTreeSet<_> = findings.iter().map(|f| &f.id).collect();
+        assert_eq!(names.len(), findings.len());
+        assert!(
+            findings
+                .iter()
+                .any(|f| f.headline.to_string().starts_with("Clear the heap"))
         );
     }
 }

@@ -8,7 +8,7 @@ use crate::advice::PatchStep;
 use crate::chambers::ClosedAir;
 use crate::placement::standing_in;
 use crate::plan::SoundPlan;
-use crate::room::{Bay, BayRef, Kind, Place, Vent, find_bay, place_pointer};
+use crate::room::{Bay, BayRef, Kind, Place, Vent, place_pointer};
 use crate::say;
 use crate::season;
 use crate::units::Quantity;
@@ -53,7 +53,7 @@ const STEP_K: f64 = 2.0;
 /// How the closed air that `bay` shares runs on `date`, and other ways to run it; empty in the
 /// open.
 pub fn chamber_ways(plan: &SoundPlan, bay: &BayRef, date: Date) -> Vec<ChamberWay> {
-    let Some(here) = find_bay(&plan.places, bay) else {
+    let Some(here) = plan.bay(bay) else {
         return Vec::new();
     };
     let dates = season::dates(plan);

@@ -74,7 +74,8 @@ pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Idea> {
         });
     };
     add("best_setting", say!("The best height and hours"), &|_| ());
-    if tier.lamps.len() < 12 {
+    // A sill may have no lamps at all.
+    if (1..12).contains(&tier.lamps.len()) {
         add(
             "one_more_lamp",
             say!("One more lamp like these"),
@@ -127,7 +128,11 @@ pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Idea> {
         ),
     ] {
         let Some(kind) = kind(id) else { continue };
-        if *kind.name != tier.lamps[0].name || count != tier.lamps.len() {
+        let like_these = tier
+            .lamps
+            .first()
+            .is_some_and(|lamp| lamp.name == kind.name);
+        if !like_these || count != tier.lamps.len() {
             add(code, name, &|other| other.lamps = rows_of(kind, count, bay));
         }
     }

@@ -16,7 +16,7 @@ use crate::kinds;
 use crate::light::bay::Fields;
 use crate::plan::{DateSpan, Plan, SoundPlan};
 use crate::power::Power;
-use crate::room::{Bay, BayRef, Kind, Place, Tier, find_bay};
+use crate::room::{Bay, BayRef, Kind, Place, Tier};
 use crate::say;
 use crate::units::Quantity;
 use crate::words::Statement;
@@ -46,7 +46,7 @@ pub struct SetUp {
 /// The set-up that is there, as it hangs, and others that could be; empty where nothing grows
 /// under lamps on `date`.
 pub fn set_ups(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> Vec<SetUp> {
-    let Some(here) = find_bay(&plan.places, bay) else {
+    let Some(here) = plan.bay(bay) else {
         return Vec::new();
     };
     let Some((now, _)) = looked_at(plan, bay, date, fields) else {
@@ -160,7 +160,7 @@ fn looked_at(
     let assessment = assess_again(plan, DateSpan::day(date), Detail::Outline, fields);
     let bays = assessment.room.into_iter().flat_map(|day| day.bays);
     let looked: BayOnDay = bays.into_iter().find(|b| b.bay == *bay)?;
-    let tier = find_bay(&plan.places, bay)?.tier;
+    let tier = plan.bay(bay)?.tier;
     let light = looked.light.filter(|light| light.target.is_some())?;
     let lowest = tier.lamps.iter().map(|lamp| lamp.height_mm);
     let set_up = SetUp {

@@ -32,7 +32,7 @@ pub(super) fn turned(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Restood
         let Some(old) = s.tray.stand_in(s.stage) else {
             continue;
         };
-        let tray = plan.trays.iter().position(|t| t.id == s.tray.id);
+        let tray = plan.tray_index(&s.tray.id);
         let stand = s.tray.stands.iter().position(|other| other == old);
         let (Some(tray), Some(stand)) = (tray, stand) else {
             continue;

@@ -12,7 +12,7 @@ use crate::placement::{Standing, standing_in};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::drawn_w;
 use crate::room::place::Closet;
-use crate::room::{Axis, Bay, BayRef, Kind, Mat, Place, Side, Tier, find_bay};
+use crate::room::{Axis, Bay, BayRef, Kind, Mat, Place, Side, Tier};
 use crate::roots::{self, Whose};
 use crate::say;
 use crate::season;
@@ -75,7 +75,7 @@ const WARMER_K: f64 = 3.0;
 /// The ways to warm the tray in `bay` that germinates there on `date` and lacks most; `None` while
 /// nothing germinates.
 pub fn warm_ways(plan: &SoundPlan, bay: &BayRef, date: Date) -> Option<WarmWays> {
-    let here = find_bay(&plan.places, bay)?;
+    let here = plan.bay(bay)?;
     let dates = season::dates(plan);
     let standing: Vec<Vec<Standing<'_>>> = (0..here.place.tiers.len())
         .map(|tier_index| {

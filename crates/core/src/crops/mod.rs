@@ -4,7 +4,7 @@ pub mod emergence;
 pub mod showing;
 
 use std::borrow::Cow;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use std::sync::LazyLock;
 
 use serde::{Deserialize, Serialize};
@@ -386,6 +386,8 @@ pub enum GrownFrom {
 pub struct Library {
     /// The crops in the file's order.
     pub crops: Vec<Crop>,
+    /// Where each stands, by its identifier.
+    index: HashMap<String, usize>,
     source: BTreeMap<String, String>,
     /// The rows of the table of days to emergence.
     rows: BTreeMap<String, EmergenceCurve>,
@@ -396,7 +398,7 @@ pub struct Library {
 impl Library {
     /// The crop called `id`.
     pub fn get(&self, id: &str) -> Option<&Crop> {
-        self.crops.iter().find(|crop| crop.id == id)
+        self.crops.get(*self.index.get(id)?)
     }
 
     /// Where the figures of every field come from.
@@ -439,7 +441,9 @@ impl Library {
                 }
             }
         }
+        let ids = file.crop.iter().enumerate();
         Ok(Self {
+            index: ids.map(|(i, crop)| (crop.id.clone(), i)).collect(),
             crops: file.crop,
             source: file.source,
             rows: curves,

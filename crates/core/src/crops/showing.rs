@@ -56,8 +56,7 @@ impl Sown {
             faults.unknown(&root.at("crop"), &self.crop, known);
         }
         let at = root.at("root_zone_c");
-        faults.count(&at, self.root_zone_c.len(), 1..=1440);
-        for (i, &c) in self.root_zone_c.iter().enumerate() {
+        for (i, &c) in faults.list(&at, &self.root_zone_c, 1..=1440) {
             faults.number(&at.at(i), c, -20.0..=60.0, Quantity::TemperatureC);
         }
         faults.verdict()?;

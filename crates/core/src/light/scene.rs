@@ -203,8 +203,7 @@ impl Scene {
                 20_000.0
             }
         };
-        faults.count(&root.at("emitters"), self.emitters.len(), 1..=500);
-        for (i, emitter) in self.emitters.iter().enumerate() {
+        for (i, emitter) in faults.list(&root.at("emitters"), &self.emitters, 1..=500) {
             let at = root.at("emitters").at(i);
             let centre = at.at("centre_mm");
             faults.number(
@@ -237,8 +236,7 @@ impl Scene {
         }
         let grid = root.at("grid");
         for (name, list) in [("x_mm", &self.grid.x_mm), ("y_mm", &self.grid.y_mm)] {
-            faults.count(&grid.at(name), list.len(), 1..=400);
-            for (i, &value) in list.iter().enumerate() {
+            for (i, &value) in faults.list(&grid.at(name), list, 1..=400) {
                 faults.number(&grid.at(name).at(i), value, -20_000.0..=20_000.0, mm);
             }
         }

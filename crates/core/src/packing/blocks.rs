@@ -4,9 +4,13 @@ use std::collections::HashMap;
 
 use super::search::Search;
 use super::{Kind, Spot, Tenths, sums};
+use crate::work::go_on;
 
 /// Trays of one size up to which more than rows are tried.
 const MOST_SEARCHED: Tenths = 150;
+
+/// Blocks within blocks so deep are laid in rows: real trays never need a tenth of it.
+const DEEPEST: u32 = 60;
 
 /// How a rectangle is best divided.
 #[derive(Debug, Clone, Copy)]
@@ -22,6 +26,8 @@ pub(super) struct Blocks {
     l: Tenths,
     s: Tenths,
     known: HashMap<[Tenths; 2], (u32, Division)>,
+    /// Every sum of trays' sides up to the deck's longer side, in order.
+    sums: Vec<Tenths>,
     /// Divisions still to try: pots by the hundred would keep it busy for minutes.
     budget: u32,
 }
@@ -32,6 +38,7 @@ impl Blocks {
             l,
             s,
             known: HashMap::new(),
+            sums: Vec::new(),
             budget: 100_000,
         }
     }
@@ -44,7 +51,10 @@ impl Blocks {
         if w * d / (self.l * self.s).max(1) > MOST_SEARCHED {
             self.budget = 0;
         }
-        let count = self.solve(w, d);
+        self.sums = sums(&[0], &[self.l, self.s], w.max(d))
+            .into_iter()
+            .collect();
+        let count = self.solve(w, d, 0);
         let mut spots = Vec::with_capacity(count as usize);
         self.lay(w, d, [0, 0], &mut spots);
         // Squares in rows are best: each covers a point of a lattice that all others miss.
@@ -62,7 +72,11 @@ impl Blocks {
 
     /// The rectangle with the margins taken off that no tray can reach.
     fn reduced(&self, w: Tenths, d: Tenths) -> [Tenths; 2] {
-        [w, d].map(|side| *sums(&[0], &[self.l, self.s], side).last().unwrap_or(&0))
+        [w, d].map(|side| self.sums_up_to(side).last().copied().unwrap_or(0))
+    }
+
+    fn sums_up_to(&self, side: Tenths) -> &[Tenths] {
+        &self.sums[..self.sums.partition_point(|&sum| sum <= side)]
     }
 
     fn rows(&self, w: Tenths, d: Tenths, lengthwise: bool) -> [u32; 2] {
@@ -74,7 +88,7 @@ impl Blocks {
         [(w / x) as u32, (d / y) as u32]
     }
 
-    fn solve(&mut self, w: Tenths, d: Tenths) -> u32 {
+    fn solve(&mut self, w: Tenths, d: Tenths, depth: u32) -> u32 {
         let [w, d] = self.reduced(w, d);
         if w < self.s || d < self.s || (w < self.l && d < self.l) {
             return 0;
@@ -91,16 +105,21 @@ impl Blocks {
             .max_by_key(|(count, _)| *count)
             .expect("there are two ways");
         let bound = self.bound(w, d);
-        if best.0 < bound && self.l != self.s {
-            self.pinwheels(w, d, bound, &mut best);
+        if best.0 < bound && self.l != self.s && depth < DEEPEST {
+            self.pinwheels([w, d], depth, bound, &mut best);
         }
         self.known.insert([w, d], best);
         best.0
     }
 
-    fn pinwheels(&mut self, w: Tenths, d: Tenths, bound: u32, best: &mut (u32, Division)) {
-        let xs: Vec<Tenths> = sums(&[0], &[self.l, self.s], w).into_iter().collect();
-        let ys: Vec<Tenths> = sums(&[0], &[self.l, self.s], d).into_iter().collect();
+    fn pinwheels(
+        &mut self,
+        [w, d]: [Tenths; 2],
+        depth: u32,
+        bound: u32,
+        best: &mut (u32, Division),
+    ) {
+        let [xs, ys] = [w, d].map(|side| self.sums_up_to(side).to_vec());
         for (i, &x1) in xs.iter().enumerate() {
             for &x2 in &xs[i..] {
                 for (j, &y1) in ys.iter().enumerate() {
@@ -114,12 +133,16 @@ impl Blocks {
                             return;
                         }
                         self.budget -= 1;
+                        go_on();
                         let area = self.l * self.s;
                         let hope: Tenths = blocks.iter().map(|b| b[2] * b[3] / area).sum();
                         if hope <= Tenths::from(best.0) {
                             continue;
                         }
-                        let count = blocks.iter().map(|b| self.solve(b[2], b[3])).sum();
+                        let count = blocks
+                            .iter()
+                            .map(|b| self.solve(b[2], b[3], depth + 1))
+                            .sum();
                         if count > best.0 {
                             let division = Division::Pinwheel {
                                 x: [x1, x2],

@@ -97,8 +97,7 @@ impl Ask {
             faults.number(&deck.at(name), value, range, mm);
         }
         let sizes = root.at("sizes");
-        faults.count(&sizes, self.sizes.len(), 1..=12);
-        for (i, size) in self.sizes.iter().enumerate() {
+        for (i, size) in faults.list(&sizes, &self.sizes, 1..=12) {
             for (name, value) in [("length_mm", size.length_mm), ("width_mm", size.width_mm)] {
                 faults.number(&sizes.at(i).at(name), value, 10.0..=2000.0, mm);
             }

@@ -1,6 +1,7 @@
 //! The search over all positions, for what rows and blocks cannot settle.
 
 use super::{Kind, Spot, Tenths, sums};
+use crate::work::go_on;
 
 /// Tries all positions that trays pushed to the left and to the front can have. The deck is cut
 /// into cells at those positions; the first cell that is neither taken nor given up is the corner
@@ -20,6 +21,42 @@ pub(super) struct Search<'a> {
     smallest: Tenths,
     /// Steps still to go.
     pub(super) steps: u32,
+}
+
+/// Where the search goes next, with so much area neither covered nor given up, and so much covered.
+#[derive(Clone, Copy)]
+struct Next {
+    row: usize,
+    free: Tenths,
+    covered: Tenths,
+}
+
+/// A cell that is neither taken nor given up, and what is being tried with it.
+struct Node {
+    row: usize,
+    column: usize,
+    free: Tenths,
+    covered: Tenths,
+    /// The next of the things that can be done with it.
+    way: usize,
+    tried: Tried,
+}
+
+enum Tried {
+    Nothing,
+    Tray {
+        kind: usize,
+        rows: usize,
+        bits: u128,
+    },
+    GivenUp,
+}
+
+enum Entered {
+    OutOfSteps,
+    /// Nothing better can come from here.
+    Hopeless,
+    Node(Node),
 }
 
 /// Columns that the bits of a row can hold.
@@ -89,7 +126,7 @@ impl<'a> Search<'a> {
                 }
             }
         }
-        let complete = self.go(0, free, 0);
+        let complete = self.try_all(free);
         (self.best, complete)
     }
 
@@ -107,13 +144,50 @@ impl<'a> Search<'a> {
         ((1u128 << (to - from)) - 1) << from
     }
 
-    /// Goes on from `row` with `free` area neither covered nor given up and `covered` covered;
-    /// false when the steps are used up.
-    fn go(&mut self, mut row: usize, free: Tenths, covered: Tenths) -> bool {
+    /// Tries everything from `free` area on; false when the steps are used up.
+    ///
+    /// The nodes under way stand in a list of their own, not on the thread's stack: how many there
+    /// are follows the deck, which anyone may make as large as they like.
+    fn try_all(&mut self, free: Tenths) -> bool {
+        let mut under_way: Vec<Node> = Vec::new();
+        let mut next = Next {
+            row: 0,
+            free,
+            covered: 0,
+        };
+        loop {
+            match self.enter(next) {
+                Entered::OutOfSteps => return false,
+                Entered::Hopeless => {}
+                Entered::Node(node) => under_way.push(node),
+            }
+            next = loop {
+                let Some(node) = under_way.last_mut() else {
+                    return true;
+                };
+                self.take_back(node);
+                match self.choose(node) {
+                    Some(next) => break next,
+                    None => under_way.pop(),
+                };
+            };
+        }
+    }
+
+    /// Looks at what is left from `next` on.
+    fn enter(
+        &mut self,
+        Next {
+            mut row,
+            free,
+            covered,
+        }: Next,
+    ) -> Entered {
         if self.steps == 0 {
-            return false;
+            return Entered::OutOfSteps;
         }
         self.steps -= 1;
+        go_on();
         if covered > self.best_area {
             self.best_area = covered;
             self.best.clone_from(&self.spots);
@@ -125,54 +199,89 @@ impl<'a> Search<'a> {
             free
         };
         if (covered + rest).min(self.wanted_area) <= self.best_area || free < self.smallest {
-            return true;
+            return Entered::Hopeless;
         }
         let full = (1u128 << (self.xs.len() - 1)) - 1;
         while row < self.taken.len() && self.taken[row] == full {
             row += 1;
         }
         if row == self.taken.len() {
-            return true;
+            return Entered::Hopeless;
         }
-        let column = (!self.taken[row]).trailing_zeros() as usize;
-        let (x, y) = (self.xs[column], self.ys[row]);
-        for kind in 0..self.kinds.len() {
+        Entered::Node(Node {
+            row,
+            column: (!self.taken[row]).trailing_zeros() as usize,
+            free,
+            covered,
+            way: 0,
+            tried: Tried::Nothing,
+        })
+    }
+
+    /// Does the next thing that can be done with the node's cell; `None` when all was tried.
+    fn choose(&mut self, node: &mut Node) -> Option<Next> {
+        let &mut Node {
+            row,
+            column,
+            free,
+            covered,
+            ..
+        } = node;
+        // Each kind lengthwise and crosswise, and last to give the cell up.
+        while node.way < 2 * self.kinds.len() {
+            let (kind, lengthwise) = (node.way / 2, node.way.is_multiple_of(2));
+            node.way += 1;
             let Kind { l, s, .. } = self.kinds[kind];
-            for lengthwise in [true, false] {
-                if self.left[kind] == 0 || (!lengthwise && l == s) {
-                    continue;
-                }
-                let (w, d) = if lengthwise { (l, s) } else { (s, l) };
-                let Some(rows) = self.fits(row, column, w, d) else {
-                    continue;
-                };
-                let bits = self.columns(x, x + w);
-                for taken in &mut self.taken[row..rows] {
-                    *taken |= bits;
-                }
-                self.left[kind] -= 1;
-                self.spots.push(Spot {
-                    kind,
-                    x,
-                    y,
-                    lengthwise,
-                });
-                let complete = self.go(row, free - l * s, covered + l * s);
+            if self.left[kind] == 0 || (!lengthwise && l == s) {
+                continue;
+            }
+            let (w, d) = if lengthwise { (l, s) } else { (s, l) };
+            let Some(rows) = self.fits(row, column, w, d) else {
+                continue;
+            };
+            let (x, y) = (self.xs[column], self.ys[row]);
+            let bits = self.columns(x, x + w);
+            self.taken[row..rows].iter_mut().for_each(|t| *t |= bits);
+            self.left[kind] -= 1;
+            self.spots.push(Spot {
+                kind,
+                x,
+                y,
+                lengthwise,
+            });
+            node.tried = Tried::Tray { kind, rows, bits };
+            return Some(Next {
+                row,
+                free: free - l * s,
+                covered: covered + l * s,
+            });
+        }
+        if node.way > 2 * self.kinds.len() {
+            return None;
+        }
+        node.way += 1;
+        self.taken[row] |= 1 << column;
+        node.tried = Tried::GivenUp;
+        Some(Next {
+            row,
+            free: free - self.cell(row, column),
+            covered,
+        })
+    }
+
+    /// Takes back what was last done with the node's cell.
+    fn take_back(&mut self, node: &mut Node) {
+        match std::mem::replace(&mut node.tried, Tried::Nothing) {
+            Tried::Nothing => {}
+            Tried::Tray { kind, rows, bits } => {
                 self.spots.pop();
                 self.left[kind] += 1;
-                for taken in &mut self.taken[row..rows] {
-                    *taken &= !bits;
-                }
-                if !complete {
-                    return false;
-                }
+                self.taken[node.row..rows]
+                    .iter_mut()
+                    .for_each(|t| *t &= !bits);
             }
+            Tried::GivenUp => self.taken[node.row] &= !(1 << node.column),
         }
-        self.taken[row] |= 1 << column;
-        let cell = self.cell(row, column);
-        let complete = self.go(row, free - cell, covered);
-        self.taken[row] &= !(1 << column);
-        complete
     }
 
     /// The row after the last that a tray with its corner at this cell covers, if it fits there.

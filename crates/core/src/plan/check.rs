@@ -1,5 +1,6 @@
 //! What no plan may hold, named where it stands in the document.
 
+use super::ids::Ids;
 use super::{DateSpan, Part, Plan, SCHEMA_VERSION, SoundPlan, Stage, Stand};
 use crate::containers::TrayFormat;
 use crate::crops;
@@ -39,16 +40,16 @@ impl Plan {
         room::check(&self.places, &root.at("places"), &mut faults);
         self.check_formats(&root.at("tray_formats"), &mut faults);
         self.check_crops(&root.at("crops"), &mut faults);
-        self.check_packets(&root.at("packets"), &mut faults);
-        self.check_sowings(&root.at("sowings"), &mut faults);
-        self.check_trays(&root.at("trays"), &mut faults);
-        faults.verdict().map(|()| SoundPlan(self))
+        let ids = Ids::of(&self);
+        self.check_packets(&root.at("packets"), &ids, &mut faults);
+        self.check_sowings(&root.at("sowings"), &ids, &mut faults);
+        self.check_trays(&root.at("trays"), &ids, &mut faults);
+        faults.verdict().map(|()| SoundPlan { plan: self, ids })
     }
 
     fn check_away(&self, at: &Pointer, faults: &mut Faults) {
         const MOST_DAYS: i32 = 60;
-        faults.count(at, self.away.len(), 0..=20);
-        for (i, span) in self.away.iter().enumerate() {
+        for (i, span) in faults.list(at, &self.away, 0..=20) {
             if !(0..MOST_DAYS).contains(&days_between(span.from, span.to)) {
                 faults.add(
                     &at.at(i).at("to"),
@@ -104,19 +105,21 @@ impl Plan {
     }
 
     fn check_formats(&self, at: &Pointer, faults: &mut Faults) {
-        faults.count(at, self.tray_formats.len(), 0..=200);
         faults.unique(at, self.tray_formats.iter().map(|f| f.id.as_str()));
-        for (i, format) in self.tray_formats.iter().enumerate() {
+        for (i, format) in faults.list(at, &self.tray_formats, 0..=200) {
             format.check(&at.at(i), faults);
         }
     }
 
     fn check_crops(&self, at: &Pointer, faults: &mut Faults) {
-        faults.count(at, self.crops.len(), 0..=500);
         faults.unique(at, self.crops.iter().map(|crop| crop.id.as_str()));
-        for (i, crop) in self.crops.iter().enumerate() {
+        for (i, crop) in faults.list(at, &self.crops, 0..=500) {
             crop.check(&at.at(i), faults);
         }
+    }
+
+    fn knows_crop(&self, id: &str, ids: &Ids) -> bool {
+        ids.crops.contains_key(id) || crops::library().get(id).is_some()
     }
 
     /// The crops that a plan may name.
@@ -125,27 +128,24 @@ impl Plan {
         self.crops.iter().chain(library).map(|crop| crop.id.clone())
     }
 
-    fn check_packets(&self, at: &Pointer, faults: &mut Faults) {
-        faults.count(at, self.packets.len(), 0..=2000);
+    fn check_packets(&self, at: &Pointer, ids: &Ids, faults: &mut Faults) {
         faults.unique(at, self.packets.iter().map(|packet| packet.id.as_str()));
-        for (i, packet) in self.packets.iter().enumerate() {
+        for (i, packet) in faults.list(at, &self.packets, 0..=2000) {
             let at = at.at(i);
             packet.check(&at, faults);
-            if self.find_crop(&packet.crop).is_none() {
+            if !self.knows_crop(&packet.crop, ids) {
                 faults.unknown(&at.at("crop"), &packet.crop, self.known_crops());
             }
         }
     }
 
-    fn check_sowings(&self, at: &Pointer, faults: &mut Faults) {
+    fn check_sowings(&self, at: &Pointer, ids: &Ids, faults: &mut Faults) {
         faults.unique(at, self.sowings.iter().map(|s| s.id.as_str()));
-        faults.count(at, self.sowings.len(), 0..=500);
-        for (i, sowing) in self.sowings.iter().enumerate() {
+        for (i, sowing) in faults.list(at, &self.sowings, 0..=500) {
             let at = at.at(i);
             faults.id(&at.at("id"), &sowing.id);
             faults.name(&at.at("variety"), &sowing.variety);
-            let crop = self.find_crop(&sowing.crop);
-            if crop.is_none() {
+            if !self.knows_crop(&sowing.crop, ids) {
                 faults.unknown(&at.at("crop"), &sowing.crop, self.known_crops());
             }
             faults.number(
@@ -156,7 +156,7 @@ impl Plan {
             );
             sowing.check_more(&at, faults);
             if let Some(id) = &sowing.packet {
-                let packet = self.packets.iter().find(|packet| packet.id == *id);
+                let packet = ids.packets.get(id).and_then(|&i| self.packets.get(i));
                 match packet {
                     None => {
                         let known = self.packets.iter().map(|packet| packet.id.clone());
@@ -181,21 +181,23 @@ impl Plan {
         }
     }
 
-    fn check_trays(&self, at: &Pointer, faults: &mut Faults) {
+    fn check_trays(&self, at: &Pointer, ids: &Ids, faults: &mut Faults) {
         faults.unique(at, self.trays.iter().map(|t| t.id.as_str()));
-        faults.count(at, self.trays.len(), 0..=2000);
-        for (i, tray) in self.trays.iter().enumerate() {
+        for (i, tray) in faults.list(at, &self.trays, 0..=2000) {
             let at = at.at(i);
             faults.id(&at.at("id"), &tray.id);
             faults.name(&at.at("name"), &tray.name);
-            let format = self.tray_formats.iter().find(|f| f.id == tray.format);
+            let format = ids.formats.get(&tray.format);
+            let format = format.and_then(|&i| self.tray_formats.get(i));
             if format.is_none() {
                 let known = self.tray_formats.iter().map(|f| f.id.clone());
                 faults.unknown(&at.at("format"), &tray.format, known);
             }
-            self.check_parts(&tray.parts, format, &at.at("parts"), faults);
-            for (j, stand) in tray.stands.iter().enumerate() {
-                let at = at.at("stands").at(j);
+            self.check_parts(&tray.parts, format, &at.at("parts"), ids, faults);
+            const STAGES: usize = 3;
+            let stands = at.at("stands");
+            for (j, stand) in faults.list(&stands, &tray.stands, 0..=STAGES) {
+                let at = stands.at(j);
                 if stand.stage == Stage::Out
                     || tray.stands[..j].iter().any(|s| s.stage == stand.stage)
                 {
@@ -206,7 +208,7 @@ impl Plan {
                         say!("give one entry each for germinate, grow and harden at the most"),
                     );
                 }
-                self.check_stand(stand, format, &at, faults);
+                self.check_stand(stand, format, &at, ids, faults);
             }
         }
     }
@@ -216,12 +218,12 @@ impl Plan {
         parts: &[Part],
         format: Option<&TrayFormat>,
         at: &Pointer,
+        ids: &Ids,
         faults: &mut Faults,
     ) {
-        faults.count(at, parts.len(), 1..=100);
-        for (i, part) in parts.iter().enumerate() {
+        for (i, part) in faults.list(at, parts, 1..=100) {
             let at = at.at(i);
-            if !self.sowings.iter().any(|s| s.id == part.sowing) {
+            if !ids.sowings.contains_key(&part.sowing) {
                 let known = self.sowings.iter().map(|s| s.id.clone());
                 faults.unknown(&at.at("sowing"), &part.sowing, known);
             }
@@ -267,9 +269,10 @@ impl Plan {
         stand: &Stand,
         format: Option<&TrayFormat>,
         at: &Pointer,
+        ids: &Ids,
         faults: &mut Faults,
     ) {
-        let Some(bay) = room::find_bay(&self.places, &stand.bay) else {
+        let Some(bay) = ids.bay(self, &stand.bay) else {
             let known =
                 room::bays(&self.places).map(|bay| format!("{}/{}", bay.place.id, bay.tier.id));
             let named = format!("{}/{}", stand.bay.place, stand.bay.tier);

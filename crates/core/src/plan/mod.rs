@@ -1,6 +1,7 @@
 //! The plan: one document that holds everything, the same on disk, over HTTP and in a file.
 
 mod check;
+mod ids;
 mod sowing;
 
 use jiff::civil::Date;
@@ -11,10 +12,11 @@ use crate::containers::TrayFormat;
 use crate::crops::{self, Crop};
 
 use crate::light::bay::Footprint;
-use crate::room::{self, BayRef, Place, Room};
+use crate::room::{self, Bay, BayRef, Place, Room};
 use crate::seeds::Packet;
 use crate::site::{Site, days_between};
 
+use ids::Ids;
 pub use sowing::{Reason, Sowing};
 
 /// The version of the document that this code reads and writes.
@@ -238,13 +240,16 @@ impl Stand {
 
 /// A plan without a fault. Only this can be assessed.
 #[derive(Debug, Clone, PartialEq)]
-pub struct SoundPlan(Plan);
+pub struct SoundPlan {
+    plan: Plan,
+    ids: Ids,
+}
 
 impl std::ops::Deref for SoundPlan {
     type Target = Plan;
 
     fn deref(&self) -> &Plan {
-        &self.0
+        &self.plan
     }
 }
 
@@ -260,37 +265,65 @@ impl SoundPlan {
 
     /// The document itself.
     pub fn into_inner(self) -> Plan {
-        self.0
+        self.plan
     }
 
     /// The crop of `sowing`, which a sound plan always has.
     pub fn crop(&self, sowing: &Sowing) -> &Crop {
-        self.find_crop(&sowing.crop)
+        let own = self.ids.crops.get(&sowing.crop);
+        own.map(|&i| &self.plan.crops[i])
+            .or_else(|| crops::library().get(&sowing.crop))
             .expect("a sound plan names known crops")
     }
 
     /// The packet that `sowing` is sown from; `None` when it names none.
     pub fn packet(&self, sowing: &Sowing) -> Option<&Packet> {
-        let id = sowing.packet.as_ref()?;
-        self.packets.iter().find(|packet| packet.id == *id)
+        let index = self.ids.packets.get(sowing.packet.as_ref()?)?;
+        self.plan.packets.get(*index)
     }
 
     /// The format of `tray`, which a sound plan always has.
     pub fn format(&self, tray: &Tray) -> &TrayFormat {
-        self.0
-            .tray_formats
-            .iter()
-            .find(|format| format.id == tray.format)
-            .expect("a sound plan names known tray formats")
+        let index = self.ids.formats.get(&tray.format);
+        let format = index.and_then(|&i| self.plan.tray_formats.get(i));
+        format.expect("a sound plan names known tray formats")
     }
 
     /// Index of the sowing called `id`, which a sound plan always has.
     pub fn sowing_index(&self, id: &str) -> usize {
-        self.0
-            .sowings
-            .iter()
-            .position(|sowing| sowing.id == id)
-            .expect("a sound plan names known sowings")
+        let index = self.ids.sowings.get(id);
+        *index.expect("a sound plan names known sowings")
+    }
+
+    /// The trays that hold the sowing called `id`, in the plan's order.
+    pub fn trays_of(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
+        let sowing = self.ids.sowings.get(id);
+        let trays = sowing.map_or(&[][..], |&i| &self.ids.trays_of[i]);
+        trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// The trays that stand in `bay` at any time, in the plan's order.
+    pub fn trays_in(&self, bay: &Bay<'_>) -> impl Iterator<Item = &Tray> {
+        // A place that was put beside the plan's own to compare has no trays of its own.
+        let places = self.ids.trays_in.get(bay.place_index);
+        let tiers = places.and_then(|tiers| tiers.get(bay.tier_index));
+        let trays = tiers.map_or(&[][..], Vec::as_slice);
+        trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// Index of the tray called `id`.
+    pub fn tray_index(&self, id: &str) -> Option<usize> {
+        self.ids.trays.get(id).copied()
+    }
+
+    /// The place called `id`.
+    pub fn place(&self, id: &str) -> Option<&Place> {
+        self.plan.places.get(self.ids.place(id)?)
+    }
+
+    /// The bay that `reference` names.
+    pub fn bay(&self, reference: &BayRef) -> Option<Bay<'_>> {
+        self.ids.bay(&self.plan, reference)
     }
 }
 

@@ -334,8 +334,7 @@ impl Lamp {
             }
         }
         let emitters = at.at("emitters");
-        faults.count(&emitters, self.emitters.len(), 1..=16);
-        for (i, face) in self.emitters.iter().enumerate() {
+        for (i, face) in faults.list(&emitters, &self.emitters, 1..=16) {
             let at = emitters.at(i);
             for (name, mm, range) in [
                 ("length_mm", face.length_mm, 1.0..=5000.0),
@@ -379,8 +378,7 @@ impl Distribution {
         ];
         for ((name, angles, least), range) in lists.into_iter().zip(around) {
             let at = at.at(name);
-            faults.count(&at, angles.len(), least..=1000);
-            for (i, &angle) in angles.iter().enumerate() {
+            for (i, &angle) in faults.list(&at, angles, least..=1000) {
                 faults.number(&at.at(i), angle, range.clone(), Quantity::AngleDeg);
             }
             if let Some(i) = angles.windows(2).position(|pair| pair[1] <= pair[0]) {
@@ -401,8 +399,7 @@ impl Distribution {
         }
         for (i, column) in self.candela.iter().enumerate() {
             let at = candela.at(i);
-            faults.count(&at, column.len(), tall..=tall);
-            for (j, &cd) in column.iter().enumerate() {
+            for (j, &cd) in faults.list(&at, column, tall..=tall) {
                 faults.number(&at.at(j), cd, 0.0..=1e9, Quantity::Plain);
             }
         }

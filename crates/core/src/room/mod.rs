@@ -176,9 +176,8 @@ pub fn find_bay<'a>(places: &'a [Place], reference: &BayRef) -> Option<Bay<'a>> 
 
 /// Checks all places of the room.
 pub(crate) fn check(places: &[Place], at: &Pointer, faults: &mut Faults) {
-    faults.count(at, places.len(), 0..=100);
     faults.unique(at, places.iter().map(|place| place.id.as_str()));
-    for (i, place) in places.iter().enumerate() {
+    for (i, place) in faults.list(at, places, 0..=100) {
         place.check(&at.at(i), faults);
     }
 }

@@ -458,8 +458,7 @@ impl Kind {
 impl Chamber {
     fn check(&self, at: &Pointer, faults: &mut Faults) {
         let walls = at.at("walls");
-        faults.count(&walls, self.walls.len(), 1..=10);
-        for (i, wall) in self.walls.iter().enumerate() {
+        for (i, wall) in faults.list(&walls, &self.walls, 1..=10) {
             let at = walls.at(i);
             faults.name(&at.at("name"), &wall.name);
             faults.number(
@@ -484,8 +483,7 @@ impl Chamber {
             faults.number(&at, c, 15.0..=60.0, Quantity::TemperatureC);
         }
         let vents = at.at("vents");
-        faults.count(&vents, self.vents.len(), 0..=20);
-        for (i, vent) in self.vents.iter().enumerate() {
+        for (i, vent) in faults.list(&vents, &self.vents, 0..=20) {
             for (name, mm, range) in [
                 ("width_mm", vent.width_mm, 1.0..=2000.0),
                 ("height_mm", vent.height_mm, 1.0..=2000.0),

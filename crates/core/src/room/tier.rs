@@ -199,21 +199,18 @@ impl Tier {
             Some(Adjust::Fixed) | None => {}
         }
         let lamps = at.at("lamps");
-        faults.count(&lamps, self.lamps.len(), 0..=24);
         faults.unique(&lamps, self.lamps.iter().map(|lamp| lamp.id.as_str()));
-        for (i, lamp) in self.lamps.iter().enumerate() {
+        for (i, lamp) in faults.list(&lamps, &self.lamps, 0..=24) {
             lamp.check(&lamps.at(i), place, clear_mm, faults);
         }
         let mats = at.at("mats");
-        faults.count(&mats, self.mats.len(), 0..=12);
         faults.unique(&mats, self.mats.iter().map(|mat| mat.id.as_str()));
-        for (i, mat) in self.mats.iter().enumerate() {
+        for (i, mat) in faults.list(&mats, &self.mats, 0..=12) {
             mat.check(&mats.at(i), place, faults);
         }
         let fans = at.at("fans");
-        faults.count(&fans, self.fans.len(), 0..=8);
         faults.unique(&fans, self.fans.iter().map(|fan| fan.id.as_str()));
-        for (i, fan) in self.fans.iter().enumerate() {
+        for (i, fan) in faults.list(&fans, &self.fans, 0..=8) {
             fan.check(&fans.at(i), place, clear_mm, faults);
         }
     }

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use crate::plan::{SoundPlan, Sowing, Stage};
-use crate::room::{Kind, find_bay};
+use crate::room::Kind;
 use crate::warmth::chamber::ChamberDay;
 use crate::warmth::placed::{self, ClosedSpace, Inside, TrayHere, mat_under};
 use crate::warmth::transfer::air_through_day;
@@ -52,10 +52,9 @@ impl<'a> Beds<'a> {
 
     fn computed(&mut self, sowing: &Sowing, on_mat: bool) -> Option<Vec<f64>> {
         let plan = self.plan;
-        let holds = |tray: &&crate::plan::Tray| tray.parts.iter().any(|p| p.sowing == sowing.id);
-        let tray = plan.trays.iter().find(holds)?;
+        let tray = plan.trays_of(&sowing.id).next()?;
         let stand = tray.stand_in(Stage::Germinate)?;
-        let bay = find_bay(&plan.places, &stand.bay)?;
+        let bay = plan.bay(&stand.bay)?;
         if bay.place.outdoors() {
             return None;
         }

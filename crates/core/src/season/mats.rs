@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 use super::bed::Beds;
 use super::{SowingDates, TrayDates};
 use crate::plan::{SoundPlan, Stage};
-use crate::room::{Kind, find_bay};
+use crate::room::Kind;
 use crate::say;
 use crate::units::{Quantity, area_m2};
 use crate::words::Statement;
@@ -93,7 +93,7 @@ impl MatSeason {
             .filter(|tray| tray.parts.iter().any(|part| deserves(&part.sowing)))
             .filter(|tray| {
                 let stand = tray.stand_in(Stage::Germinate);
-                let bay = stand.and_then(|stand| find_bay(&plan.places, &stand.bay));
+                let bay = stand.and_then(|stand| plan.bay(&stand.bay));
                 // A chamber warms its own.
                 bay.is_none_or(|bay| {
                     !matches!(bay.place.kind, Kind::Chamber(_)) && !bay.place.outdoors()

@@ -252,8 +252,7 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDat
 /// the pot that it would go into.
 fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
     const AS_LARGE: f64 = 0.8;
-    let holds = |tray: &&Tray| tray.parts.iter().any(|part| part.sowing == sowing.id);
-    let cells = plan.trays.iter().filter(holds);
+    let cells = plan.trays_of(&sowing.id);
     let smallest = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
     crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
 }
@@ -390,10 +389,7 @@ pub struct SeasonDay {
 
 /// Every day of `span` with the trays indoors on it.
 pub fn days(plan: &SoundPlan, dates: &[SowingDates], span: DateSpan) -> Vec<SeasonDay> {
-    let outdoors = |place: &str| {
-        let place = plan.places.iter().find(|p| p.id == place);
-        place.is_some_and(room::Place::outdoors)
-    };
+    let outdoors = |place: &str| plan.place(place).is_some_and(room::Place::outdoors);
     let stays: Vec<DateSpan> = plan
         .trays
         .iter()

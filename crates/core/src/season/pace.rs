@@ -9,7 +9,7 @@ use crate::crops::Crop;
 use crate::light::bay::{BayField, Fields};
 use crate::light::surfaces::Cover;
 use crate::plan::{SoundPlan, Sowing, Stage};
-use crate::room::{Bay, find_bay};
+use crate::room::Bay;
 use crate::units::{DAYS_PER_WEEK, dli_mol_m2_d};
 
 /// How fast a sowing grows where it stands.
@@ -71,10 +71,9 @@ fn growing_days(crop: &Crop) -> f64 {
 fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing) -> Option<f64> {
     /// Whoever asks gets the same answer; what differs only in height is cheap.
     static FIELDS: LazyLock<Fields> = LazyLock::new(Fields::default);
-    let holds = |tray: &&crate::plan::Tray| tray.parts.iter().any(|p| p.sowing == sowing.id);
-    let tray = plan.trays.iter().find(holds)?;
+    let tray = plan.trays_of(&sowing.id).next()?;
     let stand = tray.stand_in(Stage::Grow)?;
-    let bay: Bay<'_> = find_bay(&plan.places, &stand.bay)?;
+    let bay: Bay<'_> = plan.bay(&stand.bay)?;
     if bay.tier.lamps.is_empty() {
         return None;
     }

@@ -19,8 +19,33 @@ pub struct FrostRecord {
     pub threshold_c: f64,
     /// How cautious one is.
     pub caution: Caution,
-    /// The years, in order.
+    /// The years, in order; one alone for a typical year.
     pub years: Vec<FrostYear>,
+    /// Set where the record is of one typical year, put together from months of several.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub typical: Option<TypicalYear>,
+    /// The air outdoors month by month, January first; empty where the record does not tell.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub months: Vec<MonthAir>,
+}
+
+/// What a typical year lacks to tell how sure a day is.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TypicalYear {
+    /// How far the last frost strays from year to year, as a standard deviation in days: one
+    /// typical year gives no odds, so this begins as [`super::LAST_FROST_SD_DAYS`].
+    pub spread_days: f64,
+}
+
+/// The air outdoors in a month.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MonthAir {
+    /// Mean of the days' minima in °C.
+    pub minimum_c: f64,
+    /// Mean of the days' maxima in °C.
+    pub maximum_c: f64,
 }
 
 /// A year's frosts.
@@ -87,7 +112,8 @@ pub(super) fn midwinter(latitude_deg: f64, year: i16) -> Date {
     } else {
         (7, 15)
     };
-    Date::new(year, month, day).expect("a day that every year has")
+    // Held at the calendar's ends: a year from outside may be any number.
+    Date::new(year.clamp(-9998, 9998), month, day).unwrap_or_default()
 }
 
 /// Half a year: from midwinter to summer.
@@ -111,6 +137,25 @@ pub fn quantile(days: &[f64], share: f64) -> f64 {
     days[low] + (days[high] - days[low]) * (at - low as f64)
 }
 
+/// The chance that the last frost is still to come `days_after` the day by which half of the years
+/// are over, when it strays by `spread_days`.
+///
+/// The logistic curve of that standard deviation, which stays within 0.02 of the normal one.
+pub(super) fn still_comes(days_after: f64, spread_days: f64) -> f64 {
+    1.0 / (1.0 + (days_after / logistic_scale(spread_days)).exp())
+}
+
+/// Days from the day by which half of the years are over to that of `share` of them:
+/// [`still_comes`] the other way round.
+fn strays(share: f64, spread_days: f64) -> f64 {
+    logistic_scale(spread_days) * (share / (1.0 - share)).ln()
+}
+
+/// The scale of the logistic distribution of a standard deviation.
+fn logistic_scale(spread_days: f64) -> f64 {
+    spread_days * 3f64.sqrt() / std::f64::consts::PI
+}
+
 impl FrostRecord {
     /// Days from midwinter to each year's last frost, sorted; midwinter itself where there was none.
     fn days_to_last(&self, latitude_deg: f64) -> Vec<f64> {
@@ -131,7 +176,14 @@ impl FrostRecord {
             return None;
         }
         let from = midwinter(latitude_deg, year);
-        let at = |share: f64| plus_days(from, quantile(&days, share).round() as i32);
+        let at = |share: f64| {
+            let day = match self.typical {
+                // A year without frost strays nowhere.
+                Some(typical) if days[0] > 0.0 => days[0] + strays(share, typical.spread_days),
+                _ => quantile(&days, share),
+            };
+            plus_days(from, day.round() as i32)
+        };
         Some(FrostDates {
             p10: at(0.1),
             p50: at(0.5),
@@ -167,6 +219,13 @@ impl FrostRecord {
         if day > f64::from(HALF_YEAR_DAYS) {
             return (n > 0.0).then_some(1.0);
         }
+        if let (Some(typical), Some(&last)) = (self.typical, days.first()) {
+            return Some(if last > 0.0 {
+                still_comes(day - last, typical.spread_days)
+            } else {
+                0.0
+            });
+        }
         let later = days.iter().filter(|last| **last >= day).count() as f64;
         (n > 0.0).then(|| later / n)
     }
@@ -180,7 +239,24 @@ impl FrostRecord {
             Quantity::TemperatureC,
         );
         let years = at.at("years");
-        faults.count(&years, self.years.len(), 1..=300);
+        let most = if self.typical.is_some() { 1 } else { 300 };
+        faults.count(&years, self.years.len(), 1..=most);
+        if let Some(typical) = self.typical {
+            let at = at.at("typical").at("spread_days");
+            faults.number(&at, typical.spread_days, 1.0..=60.0, Quantity::Days);
+        }
+        if !self.months.is_empty() {
+            faults.count(&at.at("months"), self.months.len(), 12..=12);
+        }
+        for (i, month) in self.months.iter().enumerate() {
+            let at = at.at("months").at(i);
+            for (name, c) in [
+                ("minimum_c", month.minimum_c),
+                ("maximum_c", month.maximum_c),
+            ] {
+                faults.number(&at.at(name), c, -60.0..=60.0, Quantity::TemperatureC);
+            }
+        }
         for (i, year) in self.years.iter().enumerate() {
             let at = years.at(i);
             let range = 1750.0..=2200.0;
@@ -219,7 +295,27 @@ mod tests {
                     first: None,
                 })
                 .collect(),
+            typical: None,
+            months: Vec::new(),
         }
+    }
+
+    #[test]
+    fn one_typical_year_takes_its_odds_from_the_spread() {
+        let mut record = record(&[Some(date(2001, 4, 24))]);
+        record.typical = Some(TypicalYear { spread_days: 10.0 });
+        let dates = record.dates(52.0, 2027).unwrap();
+        assert_eq!(dates.p50, date(2027, 4, 24));
+        // 10 days x √3/π x ln 9 = 12.1 days either way.
+        assert_eq!(
+            (dates.p10, dates.p90),
+            (date(2027, 4, 12), date(2027, 5, 6))
+        );
+        let on = |day| record.risk(52.0, day).unwrap();
+        assert!((on(dates.p50) - 0.5).abs() < 1e-12);
+        assert!((on(dates.p90) - 0.1).abs() < 0.01);
+        record.years[0].last = None;
+        assert_eq!(record.risk(52.0, date(2027, 2, 1)), Some(0.0));
     }
 
     #[test]

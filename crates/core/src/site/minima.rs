@@ -6,11 +6,15 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::frost::{Caution, FrostDates, FrostRecord, FrostYear, HALF_YEAR_DAYS, midwinter};
-use super::plus_days;
+use super::frost::{
+    Caution, FrostDates, FrostRecord, FrostYear, HALF_YEAR_DAYS, MonthAir, TypicalYear, midwinter,
+};
+use super::{LAST_FROST_SD_DAYS, days_between, plus_days};
+use crate::fault::{Fault, Faults, Pointer};
 use crate::say;
 use crate::units::Quantity;
 use crate::words::Statement;
+use crate::work::go_on;
 
 /// How the file is to be understood.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -24,6 +28,9 @@ pub struct Understanding {
     pub threshold_c: f64,
     /// How cautious one is.
     pub caution: Caution,
+    /// How far the last frost strays from year to year, as a standard deviation in days: counts
+    /// where the file is of one typical year, which gives no odds of its own.
+    pub spread_days: f64,
     /// Latitude of the place in degrees, north positive: it decides when summer is.
     pub latitude_deg: f64,
     /// The year for which dates are wanted.
@@ -37,9 +44,44 @@ impl Default for Understanding {
             unit: DegreeUnit::C,
             threshold_c: 0.0,
             caution: Caution::Even,
+            spread_days: LAST_FROST_SD_DAYS,
             latitude_deg: 50.0,
             year: 2027,
         }
+    }
+}
+
+impl Understanding {
+    /// # Errors
+    /// Every figure out of range, by its path.
+    fn check(&self) -> Result<(), Vec<Fault>> {
+        let mut faults = Faults::default();
+        let root = Pointer::default();
+        faults.name(&root.at("name"), &self.name);
+        for (name, value, range, quantity) in [
+            (
+                "threshold_c",
+                self.threshold_c,
+                -15.0..=5.0,
+                Quantity::TemperatureC,
+            ),
+            ("spread_days", self.spread_days, 1.0..=60.0, Quantity::Days),
+            (
+                "latitude_deg",
+                self.latitude_deg,
+                -90.0..=90.0,
+                Quantity::AngleDeg,
+            ),
+            (
+                "year",
+                f64::from(self.year),
+                1900.0..=2200.0,
+                Quantity::Count,
+            ),
+        ] {
+            faults.number(&root.at(name), value, range, quantity);
+        }
+        faults.verdict()
     }
 }
 
@@ -112,21 +154,36 @@ const GIVEN_UP: u32 = 1000;
 /// Minima outside of this are errors: the coldest ever measured outdoors where people garden, and
 /// nights that never were so warm.
 const MINIMA_C: std::ops::RangeInclusive<f64> = -60.0..=35.0;
+/// Days that never were so warm.
+const MOST_C: f64 = 60.0;
 /// A spring with fewer of its days on record is left out: a frost may be among the missing.
 const ENOUGH: f64 = 0.95;
+
+/// Years that a file's days may be of.
+const YEARS: std::ops::RangeInclusive<i16> = 1750..=2200;
 
 /// Reads a file of daily minima.
 ///
 /// CSV: a heading with a column for the date (`date`, `day`) and one for the minimum (`min`,
 /// `temp_min`, `minimum`, …), or two columns without a heading; fields parted by commas,
 /// semicolons or tabs; decimal commas where semicolons part; dates as 2012-01-31, 2012/01/31 or
-/// 31.01.2012. EPW: hourly, told by its first word, LOCATION; its latitude counts.
-pub fn read(text: &str, how: &Understanding) -> Preview {
+/// 31.01.2012; a column for the maximum (`max`, `temp_max`, …) is read where there is one. EPW:
+/// hourly, told by its first word, LOCATION; its latitude counts.
+///
+/// A file of one typical year, its months taken from different years, is read as one year: how far
+/// the last frost strays then comes from `how`.
+///
+/// # Errors
+/// What cannot be of `how`, by its path. What is wrong in the file stands in the preview.
+pub fn read(text: &str, how: &Understanding) -> Result<Preview, Vec<Fault>> {
+    how.check()?;
     let mut reader = Lines::new(text);
     let mut found = Found::default();
-    match reader.peek() {
+    let preview = match reader.peek() {
         Some(first) if first.starts_with("LOCATION,") => {
             let latitude = first.split(',').nth(6).and_then(|v| v.trim().parse().ok());
+            let latitude = latitude.filter(|deg| (-90.0..=90.0).contains(deg));
+            found.typical = says_typical(first);
             let how = Understanding {
                 latitude_deg: latitude.unwrap_or(how.latitude_deg),
                 ..how.clone()
@@ -147,7 +204,18 @@ pub fn read(text: &str, how: &Understanding) -> Preview {
             );
             found.preview(how)
         }
-    }
+    };
+    Ok(preview)
+}
+
+/// Whether the first line of an EPW file says that it is of a typical year: the source of its data
+/// is its fourth field.
+fn says_typical(first: &str) -> bool {
+    let source = first.split(',').nth(4).unwrap_or_default();
+    let source = source.to_ascii_uppercase();
+    ["TMY", "IWEC", "CWEC", "TRY", "DSY", "TYPICAL"]
+        .iter()
+        .any(|word| source.contains(word))
 }
 
 /// The lines of a file, without a byte-order mark, each with its number from 1.
@@ -177,9 +245,18 @@ fn cut(line: &str) -> &str {
     line.get(..LONGEST_LINE).unwrap_or(line)
 }
 
+/// The least and the greatest temperature of a day, in °C.
+#[derive(Debug, Clone, Copy)]
+struct Extremes {
+    minimum_c: f64,
+    maximum_c: Option<f64>,
+}
+
 #[derive(Default)]
 struct Found {
-    days: BTreeMap<Date, f64>,
+    days: BTreeMap<Date, Extremes>,
+    /// The file says that it is of a typical year.
+    typical: bool,
     problems: Vec<RowProblem>,
     problem_rows: u32,
 }
@@ -197,40 +274,88 @@ impl Found {
         }
     }
 
+    /// Whether the days are one typical year: every month once, all from one year or out of step.
+    fn is_typical_year(&self) -> bool {
+        let (Some(first), Some(last)) = (self.days.keys().next(), self.days.keys().next_back())
+        else {
+            return false;
+        };
+        let mut year_of = [None; 12];
+        for date in self.days.keys() {
+            let year = &mut year_of[usize::from(date.month().unsigned_abs()) - 1];
+            if *year.get_or_insert(date.year()) != date.year() {
+                return false;
+            }
+        }
+        let whole = year_of.iter().all(Option::is_some);
+        whole && (self.typical || days_between(*first, *last) > 366)
+    }
+
+    /// The days of a typical year as one year from midwinter on, in year 2001 and the next.
+    fn in_one_year(&self, latitude_deg: f64) -> BTreeMap<Date, Extremes> {
+        let begins = midwinter(latitude_deg, TYPICAL_YEAR);
+        let moved = self.days.iter().filter_map(|(date, day)| {
+            let same = Date::new(TYPICAL_YEAR, date.month(), date.day()).ok()?;
+            let date = if same < begins {
+                Date::new(TYPICAL_YEAR + 1, date.month(), date.day()).ok()?
+            } else {
+                same
+            };
+            Some((date, *day))
+        });
+        moved.collect()
+    }
+
     fn preview(self, how: &Understanding) -> Preview {
         let mut notes = Vec::new();
         let mut years = Vec::new();
-        if self.problem_rows == 0 {
-            years = frost_years(&self.days, how, &mut notes);
-        }
-        if (1..FEW_YEARS).contains(&years.len()) {
+        let typical = self.problem_rows == 0 && self.is_typical_year();
+        if typical {
+            let days = self.in_one_year(how.latitude_deg);
+            years = frost_years(&days, how, &mut notes);
+            years.truncate(1);
             notes.push(say!(
-                "only {years} springs are on record: take what follows with care",
-                years = Quantity::Count.of(years.len() as f64)
+                "this is one typical year, its months from different years: it gives no odds, so the last frost is taken to stray by {spread} either way (our own estimate unless you change it)",
+                spread = Quantity::Days.of(how.spread_days)
             ));
+        } else if self.problem_rows == 0 {
+            years = frost_years(&self.days, how, &mut notes);
+            if (1..FEW_YEARS).contains(&years.len()) {
+                notes.push(say!(
+                    "only {years} springs are on record: take what follows with care",
+                    years = Quantity::Count.of(years.len() as f64)
+                ));
+            }
         }
         let record = (!years.is_empty()).then(|| FrostRecord {
             name: how.name.clone(),
             threshold_c: how.threshold_c,
             caution: how.caution,
             years,
+            typical: typical.then_some(TypicalYear {
+                spread_days: how.spread_days,
+            }),
+            months: months(&self.days),
         });
         if record.is_none() && self.problem_rows == 0 {
             notes.push(say!(
                 "no spring is on record with enough of its days: nothing follows from it"
             ));
         }
-        let coldest = self.days.values().copied().reduce(f64::min);
+        let minima = self.days.values().map(|day| day.minimum_c);
         Preview {
             days: self.days.len() as u32,
             from: self.days.keys().next().copied(),
             to: self.days.keys().next_back().copied(),
-            coldest_c: coldest,
+            coldest_c: minima.reduce(f64::min),
             sample: self
                 .days
                 .iter()
                 .take(5)
-                .map(|(&date, &minimum_c)| DayMinimum { date, minimum_c })
+                .map(|(&date, day)| DayMinimum {
+                    date,
+                    minimum_c: day.minimum_c,
+                })
                 .collect(),
             dates: record
                 .as_ref()
@@ -243,9 +368,34 @@ impl Found {
     }
 }
 
+/// A year without 29 February, into which the days of a typical year are put.
+const TYPICAL_YEAR: i16 = 2001;
+
+/// The means of the days' minima and maxima month by month; empty unless every month has both.
+fn months(days: &BTreeMap<Date, Extremes>) -> Vec<MonthAir> {
+    let mut sums = [(0u32, 0.0, 0.0); 12];
+    for (date, day) in days {
+        let Some(maximum_c) = day.maximum_c else {
+            continue;
+        };
+        let (n, least, most) = &mut sums[usize::from(date.month().unsigned_abs()) - 1];
+        *n += 1;
+        *least += day.minimum_c;
+        *most += maximum_c;
+    }
+    if sums.iter().any(|(n, ..)| *n == 0) {
+        return Vec::new();
+    }
+    let mean = |(n, least, most): (u32, f64, f64)| MonthAir {
+        minimum_c: least / f64::from(n),
+        maximum_c: most / f64::from(n),
+    };
+    sums.map(mean).to_vec()
+}
+
 /// The frosts of every spring that has enough of its days on record.
 fn frost_years(
-    days: &BTreeMap<Date, f64>,
+    days: &BTreeMap<Date, Extremes>,
     how: &Understanding,
     notes: &mut Vec<Statement>,
 ) -> Vec<FrostYear> {
@@ -255,6 +405,7 @@ fn frost_years(
     let mut years = Vec::new();
     let mut lacking = Vec::new();
     for year in first.year() - 1..=last.year() {
+        go_on();
         let from = midwinter(how.latitude_deg, year);
         let summer = plus_days(from, HALF_YEAR_DAYS);
         let next = midwinter(how.latitude_deg, year + 1);
@@ -267,7 +418,7 @@ fn frost_years(
             lacking.push(year.to_string());
             continue;
         }
-        let frosty = |(_, c): &(&Date, &f64)| **c <= how.threshold_c;
+        let frosty = |(_, day): &(&Date, &Extremes)| day.minimum_c <= how.threshold_c;
         years.push(FrostYear {
             year,
             last: spring.filter(frosty).map(|(date, _)| *date).next_back(),
@@ -307,6 +458,10 @@ fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
         return;
     };
     let cells = |line: &str| -> Vec<String> {
+        // Most rows need no reader of quoted fields, and there may be a hundred thousand.
+        if !line.contains('"') {
+            return line.split(delimiter).map(|c| c.trim().to_owned()).collect();
+        }
         let mut reader = csv::ReaderBuilder::new()
             .has_headers(false)
             .flexible(true)
@@ -338,6 +493,19 @@ fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
         "min_f",
         "low",
     ];
+    const MAXIMA: [&str; 10] = [
+        "max",
+        "maximum",
+        "tmax",
+        "temp_max",
+        "t_max",
+        "tx",
+        "maximum_c",
+        "max_c",
+        "maximum_f",
+        "max_f",
+    ];
+    let maximum_at = named(&MAXIMA);
     let has_heading = heading
         .iter()
         .any(|cell| cell.chars().any(char::is_alphabetic));
@@ -395,12 +563,20 @@ fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
                 continue;
             }
         };
-        let number = if delimiter == ',' {
-            minimum.clone()
-        } else {
-            minimum.replace(',', ".")
+        go_on();
+        let number = |cell: &str| {
+            let cell = cell.replace('\u{2212}', "-");
+            let cell = match delimiter {
+                ',' => cell,
+                _ => cell.replace(',', "."),
+            };
+            cell.parse::<f64>().ok().filter(|c| c.is_finite())
         };
-        let Ok(read) = number.replace('\u{2212}', "-").parse::<f64>() else {
+        let in_c = |read: f64| match how.unit {
+            DegreeUnit::C => read,
+            DegreeUnit::F => (read - 32.0) / 1.8,
+        };
+        let Some(read) = number(minimum) else {
             found.problem(
                 row,
                 minimum,
@@ -409,10 +585,7 @@ fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
             );
             continue;
         };
-        let c = match how.unit {
-            DegreeUnit::C => read,
-            DegreeUnit::F => (read - 32.0) / 1.8,
-        };
+        let c = in_c(read);
         if !MINIMA_C.contains(&c) {
             found.problem(
                 row,
@@ -425,7 +598,12 @@ fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Found) {
             );
             continue;
         }
-        if found.days.insert(date, c).is_some() {
+        let maximum = maximum_at.and_then(|at| number(cells.get(at)?)).map(in_c);
+        let extremes = Extremes {
+            minimum_c: c,
+            maximum_c: maximum.filter(|most| (c..=MOST_C).contains(most)),
+        };
+        if found.days.insert(date, extremes).is_some() {
             found.problem(
                 row,
                 day,
@@ -464,7 +642,7 @@ fn date_of(text: &str) -> Result<Date, Statement> {
     let fits = |n: i32| i8::try_from(n).ok();
     i16::try_from(year)
         .ok()
-        .filter(|year| (1750..=2200).contains(year))
+        .filter(|year| YEARS.contains(year))
         .and_then(|year| Date::new(year, fits(month)?, fits(day)?).ok())
         .ok_or_else(|| say!("give a day that the calendar has, of a year from 1750 on"))
 }
@@ -484,7 +662,8 @@ fn epw(lines: &mut Lines<'_>, found: &mut Found) {
         if row > 24 * MOST_ROWS || found.problem_rows >= GIVEN_UP {
             return;
         }
-        let cells: Vec<&str> = line.split(',').collect();
+        go_on();
+        let cells: Vec<&str> = line.split(',').take(DRY_BULB + 1).collect();
         let number = |i: usize| {
             cells
                 .get(i)
@@ -492,15 +671,20 @@ fn epw(lines: &mut Lines<'_>, found: &mut Found) {
         };
         let date = match (number(0), number(1), number(2)) {
             (Some(year), Some(month), Some(day)) => {
-                Date::new(year as i16, month as i8, day as i8).ok()
+                let year = Some(year as i16).filter(|year| YEARS.contains(year));
+                year.and_then(|year| Date::new(year, month as i8, day as i8).ok())
             }
             _ => None,
         };
         match (date, number(DRY_BULB)) {
             (Some(_), Some(c)) if c >= MISSING => {}
             (Some(date), Some(c)) if (-70.0..=60.0).contains(&c) => {
-                let least = found.days.entry(date).or_insert(c);
-                *least = least.min(c);
+                let day = found.days.entry(date).or_insert(Extremes {
+                    minimum_c: c,
+                    maximum_c: Some(c),
+                });
+                day.minimum_c = day.minimum_c.min(c);
+                day.maximum_c = day.maximum_c.map(|most| most.max(c));
             }
             _ => found.problem(
                 row,

@@ -154,17 +154,15 @@ impl Site {
 
     /// The chance, 0 to 1, that a frost still comes on or after `date`.
     ///
-    /// By the record of minima where there is one. Else the last frost's date is taken as normally distributed around [`Site::last_frost`] with
-    /// [`LAST_FROST_SD_DAYS`]; 0.5 on that day by definition.
+    /// By the record of minima where there is one. Else the last frost's date is taken as normally
+    /// distributed around [`Site::last_frost`] with [`LAST_FROST_SD_DAYS`]; 0.5 on that day by definition.
     pub fn frost_risk(&self, date: Date) -> f64 {
         let record = self.frost.as_ref();
         if let Some(risk) = record.and_then(|record| record.risk(self.latitude_deg, date)) {
             return risk;
         }
         let days_after = days_between(self.last_frost, date) as f64;
-        // The logistic curve of the same standard deviation stays within 0.02 of the normal one.
-        let scale = LAST_FROST_SD_DAYS * 3f64.sqrt() / std::f64::consts::PI;
-        1.0 / (1.0 + (days_after / scale).exp())
+        frost::still_comes(days_after, LAST_FROST_SD_DAYS)
     }
 
     /// What an average day has of a cloudless one's light, 0 to 1; half where the site does not say
@@ -224,9 +222,7 @@ pub fn declination_rad(date: Date) -> f64 {
 
 /// Whole days from `from` to `to`, negative when `to` comes first.
 pub fn days_between(from: Date, to: Date) -> i32 {
-    from.until(to)
-        .expect("two dates of the calendar have a distance in days")
-        .get_days()
+    from.until(to).map_or(0, |span| span.get_days())
 }
 
 /// `date` shifted by whole days, held at the calendar's ends.

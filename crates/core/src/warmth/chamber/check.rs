@@ -21,12 +21,10 @@ impl ChamberSetUp {
             tall &= faults.number(&root.at(name), value, 50.0..=5000.0, mm);
         }
         let inside = 0.0..=if tall { self.height_mm } else { 5000.0 };
-        faults.count(&root.at("walls"), self.walls.len(), 1..=10);
-        for (i, layer) in self.walls.iter().enumerate() {
+        for (i, layer) in faults.list(&root.at("walls"), &self.walls, 1..=10) {
             layer.check(&root.at("walls").at(i), &mut faults);
         }
-        faults.count(&root.at("vents"), self.vents.len(), 0..=20);
-        for (i, vent) in self.vents.iter().enumerate() {
+        for (i, vent) in faults.list(&root.at("vents"), &self.vents, 0..=20) {
             let at = root.at("vents").at(i);
             faults.number(&at.at("width_mm"), vent.width_mm, 0.0..=5000.0, mm);
             faults.number(&at.at("height_mm"), vent.height_mm, 0.0..=5000.0, mm);
@@ -42,8 +40,7 @@ impl ChamberSetUp {
             faults.number(&at.at("hours"), door.hours, 0.0..=DAY_H, Quantity::Hours);
         }
         let shelves = root.at("shelves_mm");
-        faults.count(&shelves, self.shelves_mm.len(), 1..=20);
-        for (i, &at_mm) in self.shelves_mm.iter().enumerate() {
+        for (i, &at_mm) in faults.list(&shelves, &self.shelves_mm, 1..=20) {
             let least = i
                 .checked_sub(1)
                 .map_or(0.0, |below| self.shelves_mm[below] + 10.0);
@@ -76,14 +73,12 @@ impl ChamberSetUp {
                 );
             }
         };
-        faults.count(&root.at("heaters"), self.heaters.len(), 0..=20);
-        for (i, heater) in self.heaters.iter().enumerate() {
+        for (i, heater) in faults.list(&root.at("heaters"), &self.heaters, 0..=20) {
             let at = root.at("heaters").at(i);
             watts(&mut faults, at.at("watts"), heater.watts);
             faults.number(&at.at("at_mm"), heater.at_mm, inside.clone(), mm);
         }
-        faults.count(&root.at("lamps"), self.lamps.len(), 0..=40);
-        for (i, lamp) in self.lamps.iter().enumerate() {
+        for (i, lamp) in faults.list(&root.at("lamps"), &self.lamps, 0..=40) {
             let at = root.at("lamps").at(i);
             watts(&mut faults, at.at("watts"), lamp.watts);
             faults.number(&at.at("at_mm"), lamp.at_mm, inside.clone(), mm);

@@ -42,8 +42,7 @@ impl RootZone {
             Quantity::Plain,
         );
         share(&mut faults, mix.at("wetness"), self.mix.wetness);
-        faults.count(&root.at("under"), self.under.len(), 0..=10);
-        for (i, layer) in self.under.iter().enumerate() {
+        for (i, layer) in faults.list(&root.at("under"), &self.under, 0..=10) {
             layer.check(&root.at("under").at(i), &mut faults);
         }
         if let Some(c) = self.warm_surface_c {

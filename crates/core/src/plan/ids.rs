@@ -1,0 +1,98 @@
+//! Where everything stands that a plan calls by name: made once, read instead of searching.
+
+use std::collections::HashMap;
+
+use super::Plan;
+use crate::room::{Bay, BayRef};
+
+/// The index of each thing in its list, by its identifier; of two by one name, the first.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Ids {
+    pub(super) sowings: HashMap<String, usize>,
+    pub(super) trays: HashMap<String, usize>,
+    pub(super) formats: HashMap<String, usize>,
+    pub(super) packets: HashMap<String, usize>,
+    pub(super) crops: HashMap<String, usize>,
+    places: HashMap<String, usize>,
+    tiers: Vec<HashMap<String, usize>>,
+    /// The trays that hold each sowing, in the plan's order.
+    pub(super) trays_of: Vec<Vec<usize>>,
+    /// The trays that ever stand in each tier of each place, in the plan's order.
+    pub(super) trays_in: Vec<Vec<Vec<usize>>>,
+}
+
+fn index<'a>(ids: impl Iterator<Item = &'a String>) -> HashMap<String, usize> {
+    let mut found = HashMap::new();
+    for (i, id) in ids.enumerate() {
+        if !found.contains_key(id) {
+            found.insert(id.clone(), i);
+        }
+    }
+    found
+}
+
+/// Adds `tray` to a list that is filled in the plan's order, once.
+fn note(list: &mut Vec<usize>, tray: usize) {
+    if list.last() != Some(&tray) {
+        list.push(tray);
+    }
+}
+
+impl Ids {
+    pub(super) fn of(plan: &Plan) -> Self {
+        let mut ids = Self {
+            sowings: index(plan.sowings.iter().map(|s| &s.id)),
+            trays: index(plan.trays.iter().map(|t| &t.id)),
+            formats: index(plan.tray_formats.iter().map(|f| &f.id)),
+            packets: index(plan.packets.iter().map(|p| &p.id)),
+            crops: index(plan.crops.iter().map(|c| &c.id)),
+            places: index(plan.places.iter().map(|p| &p.id)),
+            tiers: plan
+                .places
+                .iter()
+                .map(|place| index(place.tiers.iter().map(|tier| &tier.id)))
+                .collect(),
+            trays_of: vec![Vec::new(); plan.sowings.len()],
+            trays_in: plan
+                .places
+                .iter()
+                .map(|place| vec![Vec::new(); place.tiers.len()])
+                .collect(),
+        };
+        for (i, tray) in plan.trays.iter().enumerate() {
+            for part in &tray.parts {
+                if let Some(&sowing) = ids.sowings.get(&part.sowing) {
+                    note(&mut ids.trays_of[sowing], i);
+                }
+            }
+            for stand in &tray.stands {
+                if let Some([place, tier]) = ids.bay_index(&stand.bay) {
+                    note(&mut ids.trays_in[place][tier], i);
+                }
+            }
+        }
+        ids
+    }
+
+    fn bay_index(&self, reference: &BayRef) -> Option<[usize; 2]> {
+        let place = *self.places.get(&reference.place)?;
+        let tier = *self.tiers.get(place)?.get(&reference.tier)?;
+        Some([place, tier])
+    }
+
+    /// The bay of `plan` that `reference` names.
+    pub(super) fn bay<'a>(&self, plan: &'a Plan, reference: &BayRef) -> Option<Bay<'a>> {
+        let [place_index, tier_index] = self.bay_index(reference)?;
+        let place = plan.places.get(place_index)?;
+        Some(Bay {
+            place,
+            place_index,
+            tier: place.tiers.get(tier_index)?,
+            tier_index,
+        })
+    }
+
+    pub(super) fn place(&self, id: &str) -> Option<usize> {
+        self.places.get(id).copied()
+    }
+}
