@@ -19,6 +19,7 @@ use crate::site::plus_days;
 use crate::space::{Fits, places_held};
 use crate::to_sow::{self, SowingCells};
 use crate::units::DAYS_PER_WEEK;
+use crate::work::go_on;
 
 /// All that follows from a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -88,11 +89,7 @@ pub fn assess_again(
 ) -> Assessment {
     let sowings = season::dates(plan);
     let season_days = season::days(plan, &sowings, plan.season);
-    let most = season_days.iter().map(|day| day.trays).max().unwrap_or(0);
-    let fullest = season_days
-        .iter()
-        .find(|day| day.trays == most)
-        .map_or(plan.season.from, |day| day.date);
+    let fullest = fullest(plan, &season_days);
 
     let to_sow = to_sow::all(plan, &sowings);
     let mut findings = advice::on_plan(plan, &sowings, &to_sow);
@@ -106,6 +103,7 @@ pub fn assess_again(
     let room = days
         .days()
         .map(|date| {
+            go_on();
             let mut bays: Vec<BayOnDay> = Vec::new();
             let mut places = Vec::with_capacity(plan.places.len());
             for index in 0..plan.places.len() {
@@ -147,13 +145,16 @@ pub fn assess_again(
 
 /// The day to open a plan on: today within the season, else the day on which the room is fullest.
 pub fn opening_day(plan: &SoundPlan, today: Date) -> Date {
-    if (plan.season.from..=plan.season.to).contains(&today) {
+    if plan.season.contains(today) {
         today
     } else {
-        let no_days = DateSpan {
-            from: today,
-            to: plus_days(today, -1),
-        };
-        assess(plan, no_days, Detail::Outline).season.fullest
+        fullest(plan, &season::days(plan, &season::dates(plan), plan.season))
     }
+}
+
+/// The first of `days` on which most trays stand in the room.
+fn fullest(plan: &SoundPlan, days: &[SeasonDay]) -> Date {
+    let most = days.iter().map(|day| day.trays).max();
+    let mut fullest = days.iter().filter(|day| Some(day.trays) == most);
+    fullest.next().map_or(plan.season.from, |day| day.date)
 }

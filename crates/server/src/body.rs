@@ -1,12 +1,14 @@
 //! JSON from outside, read so that whatever is wrong with it is named by its path.
 
+use std::time::Duration;
+
 use axum::extract::{FromRequest, Request};
 use axum::http::{StatusCode, header};
 use http_body_util::BodyExt;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use serde_path_to_error::Segment;
-use sunrise_core::fault::{Fault, Pointer};
+use sunrise_core::fault::{Fault, Pointer, echoed, shortened};
 use sunrise_core::say;
 use sunrise_core::units::Quantity;
 use sunrise_core::upgrade::upgraded;
@@ -15,6 +17,10 @@ use crate::problem::Problem;
 
 /// The largest request body that is read: a plan of 2000 trays takes a fifth of it.
 pub const MOST_BYTES: usize = 4 << 20;
+/// Larger ones are parsed off the threads that serve requests.
+const SMALL_BYTES: usize = 32 << 10;
+/// How long a body may take to come.
+const LONGEST_BODY: Duration = Duration::from_secs(30);
 /// How much of a larger body is drained, so that its sender gets to read the refusal.
 const MOST_DRAINED: usize = 256 << 20;
 
@@ -36,6 +42,12 @@ pub struct Refusal {
 /// # Errors
 /// The first thing that is wrong, with its path, what stands there and what would be right.
 pub fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Box<Refusal>> {
+    // Nearly all of what comes is sound and of today's form. Paths are tracked for the rest alone:
+    // that takes several times as long.
+    serde_json::from_slice(bytes).or_else(|_| parse_slowly(bytes))
+}
+
+fn parse_slowly<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Box<Refusal>> {
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let value: Value = serde_path_to_error::deserialize(&mut reader)
         .and_then(|value| match reader.end() {
@@ -48,14 +60,14 @@ pub fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Box<Refusal>> {
         .map_err(|error| not_json(bytes, &error))?;
     let value = of_today(value);
     serde_path_to_error::deserialize(&value).map_err(|error| {
-        let path = pointer(error.path());
-        let found = value.pointer(&path.to_string()).cloned();
+        let path = pointer(error.path()).to_string();
+        let found = value.pointer(&path).cloned();
         Box::new(Refusal {
             status: StatusCode::UNPROCESSABLE_ENTITY,
             fault: Fault {
-                path: path.to_string(),
-                value: found.unwrap_or(Value::Null),
-                problem: say!("{what}", what = error.inner().to_string()),
+                path: shortened(&path),
+                value: echoed(found.unwrap_or(Value::Null)),
+                problem: say!("{what}", what = shortened(&error.inner().to_string())),
                 remedy: say!(
                     "the fields and their kinds are described at /api/openapi.json, or by `faint-sunrise openapi`"
                 ),
@@ -84,7 +96,7 @@ fn not_json(bytes: &[u8], error: &serde_path_to_error::Error<serde_json::Error>)
         fault: Fault {
             path: pointer(error.path()).to_string(),
             value: found.into(),
-            problem: say!("{what}", what = error.inner().to_string()),
+            problem: say!("{what}", what = shortened(&error.inner().to_string())),
             remedy: if number {
                 say!("give a finite number, such as 36 or 0.5")
             } else {
@@ -122,7 +134,7 @@ fn word_at(bytes: &[u8], line: usize, column: usize) -> String {
     String::from_utf8_lossy(&word).into_owned()
 }
 
-impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
+impl<T: DeserializeOwned + Send + 'static, S: Send + Sync> FromRequest<S> for Json<T> {
     type Rejection = Problem;
 
     async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
@@ -134,20 +146,61 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
                 StatusCode::UNSUPPORTED_MEDIA_TYPE,
                 Fault {
                     path: String::new(),
-                    value: kind.into(),
-                    problem: say!("a body of type \"{kind}\" is not read", kind = kind),
+                    value: shortened(kind).into(),
+                    problem: say!(
+                        "a body of type \"{kind}\" is not read",
+                        kind = shortened(kind)
+                    ),
                     remedy: say!("send Content-Type: application/json"),
                 },
             ));
         }
         let bytes = read(request).await?;
-        parse(&bytes)
+        let parsed = if bytes.len() > SMALL_BYTES {
+            let parsing = tokio::task::spawn_blocking(move || parse(&bytes));
+            parsing.await.map_err(|error| Problem::internal(&error))?
+        } else {
+            parse(&bytes)
+        };
+        parsed
             .map(Json)
             .map_err(|refusal| Problem::fault(refusal.status, refusal.fault))
     }
 }
 
+/// A body of plain text, in whatever alphabet: what matters in it is ASCII.
+#[derive(Debug)]
+pub struct Text(pub String);
+
+impl<S: Send + Sync> FromRequest<S> for Text {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
+        let bytes = read(request).await?;
+        Ok(Self(String::from_utf8_lossy(&bytes).into_owned()))
+    }
+}
+
+/// Reads a body whole.
 async fn read(request: Request) -> Result<Vec<u8>, Problem> {
+    match tokio::time::timeout(LONGEST_BODY, read_on(request)).await {
+        Ok(read) => read,
+        Err(_) => Err(Problem::fault(
+            StatusCode::REQUEST_TIMEOUT,
+            Fault {
+                path: String::new(),
+                value: Value::Null,
+                problem: say!(
+                    "the body did not come within {seconds} s",
+                    seconds = Quantity::Count.of(LONGEST_BODY.as_secs_f64())
+                ),
+                remedy: say!("send it again, in one go"),
+            },
+        )),
+    }
+}
+
+async fn read_on(request: Request) -> Result<Vec<u8>, Problem> {
     let mut body = request.into_body();
     let mut bytes = Vec::new();
     let mut seen = 0;

@@ -1,18 +1,20 @@
 //! The command line.
 
-use std::io::{Read, Write};
+use std::io::{BufWriter, Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
+use std::time::Duration;
 
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
+use sunrise_core::assess::opening_day;
 use sunrise_core::bays::Detail;
 use sunrise_core::crops::showing::Sown;
 use sunrise_core::fault::Fault;
-use sunrise_core::light::ies;
+use sunrise_core::light::luminaire;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::packing::Ask;
 use sunrise_core::plan::{DateSpan, Plan};
@@ -21,7 +23,8 @@ use sunrise_core::site::minima::{self, DegreeUnit, Understanding};
 use sunrise_core::warmth::chamber::ChamberSetUp;
 use sunrise_core::warmth::root_zone::RootZone;
 
-use crate::{api, body, serve};
+use crate::api::Cases;
+use crate::{api, body, effort, serve};
 
 /// Plans light, warmth, space and time for seedlings raised indoors.
 #[derive(Debug, Parser)]
@@ -44,19 +47,23 @@ enum Command {
         /// Address and port to listen on
         #[arg(long, value_name = "ADDR", default_value = "127.0.0.1:7420")]
         listen: SocketAddr,
+        /// Longest time that one answer may take to work out; a slow machine may want more
+        #[arg(long, value_name = "SECONDS", default_value_t = effort::LONGEST.as_secs_f64(), value_parser = seconds)]
+        longest: f64,
     },
     /// Print a plan's whole assessment as JSON
     Assess {
         /// The plan, as exported; - reads standard input
         file: PathBuf,
-        /// First day to look at the room on [default: the season's first]
+        /// First day to look at the room on [default: the day on which it is fullest]
         #[arg(long, value_name = "DATE")]
         from: Option<Date>,
-        /// Last day to look at the room on [default: the season's last]
+        /// Last day to look at the room on [default: the first]
         #[arg(long, value_name = "DATE")]
         to: Option<Date>,
     },
-    /// Reckon with one model alone: JSON from standard input, JSON to standard output
+    /// Reckon with one model alone: JSON from standard input, JSON to standard output; a list of
+    /// cases gives a list of answers
     Calc {
         #[command(subcommand)]
         model: Model,
@@ -71,7 +78,7 @@ enum Model {
     Light,
     /// The most trays on a deck, and where they lie
     Packing,
-    /// A luminaire from its photometric file (IES LM-63) on standard input
+    /// A luminaire from its photometric file (IES LM-63 or EULUMDAT) on standard input
     Photometry,
     /// When seedlings show, and how many
     Emergence,
@@ -104,9 +111,14 @@ enum Model {
 /// A sentence for the user.
 pub fn run(arguments: Arguments) -> Result<()> {
     match arguments.command {
-        Command::Serve { demo, data, listen } => {
+        Command::Serve {
+            demo,
+            data,
+            listen,
+            longest,
+        } => {
             let data = data.map_or_else(default_data_folder, Ok)?;
-            serve::run(&data, listen, demo)
+            serve::run(&data, listen, demo, Duration::from_secs_f64(longest))
         }
         Command::Assess { file, from, to } => assess(&file, from, to),
         Command::Calc { model } => calculate(&model),
@@ -140,12 +152,13 @@ fn calculate(model: &Model) -> Result<()> {
                 year: *year,
                 ..Understanding::default()
             };
-            print_json(&minima::read(&String::from_utf8_lossy(&bytes), &how))
+            let preview = minima::read(&String::from_utf8_lossy(&bytes), &how);
+            print_json(&preview.map_err(say_all)?)
         }
         Model::Photometry => {
             let text = read_bytes(Path::new("-"))?;
             let text = String::from_utf8_lossy(&text);
-            print_json(&ies::read(&text).map_err(|fault| say_all(vec![fault]))?)
+            print_json(&luminaire::read(&text).map_err(|fault| say_all(vec![fault]))?)
         }
     }
 }
@@ -154,19 +167,32 @@ fn calculate(model: &Model) -> Result<()> {
 fn answer<Q: DeserializeOwned, A: Serialize>(
     reckon: impl Fn(&Q) -> Result<A, Vec<Fault>>,
 ) -> Result<()> {
-    let question: Q = read_json(Path::new("-"))?;
-    print_json(&reckon(&question).map_err(say_all)?)
+    let questions: Cases<Q> = read_json(Path::new("-"))?;
+    print_json(&questions.answer(reckon).map_err(say_all)?)
 }
 
 fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
     let plan: Plan = read_json(file)?;
     let plan = plan.check().map_err(say_all)?;
+    // Long before any season: the fullest day, whatever day it is today.
+    let from = from.unwrap_or_else(|| opening_day(&plan, Date::MIN));
     let days = DateSpan {
-        from: from.unwrap_or(plan.season.from),
-        to: to.unwrap_or(plan.season.to),
+        from,
+        to: to.unwrap_or(from),
     };
-    api::check_days(days).map_err(say_all)?;
-    print_json(&sunrise_core::assess(&plan, days, Detail::All))
+    // A month in full, or a whole season without its trays.
+    let detail = match api::check_days(days, &Detail::All) {
+        Ok(()) => Detail::All,
+        Err(_) => Detail::Days,
+    };
+    api::check_days(days, &detail).map_err(say_all)?;
+    print_json(&sunrise_core::assess(&plan, days, detail))
+}
+
+/// A time limit: long enough for any screen, short enough to end.
+fn seconds(text: &str) -> Result<f64, String> {
+    let seconds = text.parse().ok().filter(|s| (0.2..=600.0).contains(s));
+    seconds.ok_or_else(|| "give a number of seconds from 0.2 to 600".to_owned())
 }
 
 fn default_data_folder() -> Result<PathBuf> {
@@ -200,9 +226,12 @@ fn say_all(faults: Vec<Fault>) -> anyhow::Error {
 }
 
 fn print_json(value: &impl Serialize) -> Result<()> {
-    let mut out = std::io::stdout().lock();
-    serde_json::to_writer_pretty(&mut out, value)?;
-    match writeln!(out) {
+    let mut out = BufWriter::with_capacity(1 << 16, std::io::stdout().lock());
+    let written = serde_json::to_writer_pretty(&mut out, value).map_err(std::io::Error::from);
+    match written
+        .and_then(|()| writeln!(out))
+        .and_then(|()| out.flush())
+    {
         // `| head` closes the pipe; that is no failure of ours.
         Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => bail!(error),
         _ => Ok(()),

@@ -3,7 +3,11 @@
 mod api;
 mod body;
 mod calendar;
+mod changes;
 mod cli;
+mod connections;
+mod effort;
+mod guard;
 mod pages;
 mod problem;
 mod serve;

@@ -1,15 +1,50 @@
 //! The front end, embedded in the binary.
 
-use axum::http::{HeaderMap, StatusCode, Uri, header};
+use std::sync::LazyLock;
+
+use axum::http::{HeaderMap, HeaderValue, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
+use base64::Engine;
+use base64::prelude::BASE64_STANDARD;
 use rust_embed::RustEmbed;
+use sha2::{Digest, Sha256};
 
 use crate::problem::Problem;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/build"]
-#[exclude = "*.br"]
 struct Pages;
+
+/// What a page may load and run (Content-Security-Policy): this server's files, and of scripts in
+/// the page itself the one that the build put there, named by its hash. Styles are set on single
+/// elements all over a drawing.
+pub fn content_policy() -> &'static HeaderValue {
+    static POLICY: LazyLock<HeaderValue> = LazyLock::new(|| {
+        let page = Pages::get("index.html").map(|file| file.data.into_owned());
+        let page = String::from_utf8(page.unwrap_or_default()).unwrap_or_default();
+        let hashes: String = inline_scripts(&page)
+            .map(|script| {
+                format!(
+                    " 'sha256-{}'",
+                    BASE64_STANDARD.encode(Sha256::digest(script))
+                )
+            })
+            .collect();
+        let policy = format!(
+            "default-src 'self'; script-src 'self'{hashes}; style-src 'self' 'unsafe-inline'; \
+             img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; form-action 'self'; \
+             frame-ancestors 'none'"
+        );
+        HeaderValue::from_str(&policy).unwrap_or(HeaderValue::from_static("default-src 'self'"))
+    });
+    &POLICY
+}
+
+/// What stands between `<script>` and its end; scripts with a source of their own have attributes.
+fn inline_scripts(page: &str) -> impl Iterator<Item = &str> {
+    let scripts = page.split("<script>").skip(1);
+    scripts.filter_map(|rest| rest.split("</script>").next())
+}
 
 /// A file of the front end; the page itself for any address that a person may have bookmarked.
 pub async fn serve(uri: Uri, headers: HeaderMap) -> Response {

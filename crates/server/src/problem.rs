@@ -81,7 +81,11 @@ impl Problem {
 fn title(status: StatusCode) -> &'static str {
     match status {
         StatusCode::BAD_REQUEST => "This is not JSON",
-        StatusCode::FORBIDDEN => "Not by this name",
+        StatusCode::FORBIDDEN => "Not from there",
+        StatusCode::GONE => "Deleted",
+        StatusCode::REQUEST_TIMEOUT => "Too slow",
+        StatusCode::SERVICE_UNAVAILABLE => "Not now",
+        StatusCode::INSUFFICIENT_STORAGE => "No room",
         StatusCode::NOT_FOUND => "Not found",
         StatusCode::METHOD_NOT_ALLOWED => "This cannot be done here",
         StatusCode::CONFLICT => "The plan has changed meanwhile",
@@ -120,9 +124,41 @@ impl From<StoreError> for Problem {
                 StatusCode::CONFLICT,
                 fault("", Value::Null, say!("the plan stays as it is")),
             ),
-            StoreError::Damaged { .. } | StoreError::TooNew { .. } | StoreError::Sqlite(_) => {
-                Self::internal(&error)
+            StoreError::Deleted { .. } => Self::fault(
+                StatusCode::GONE,
+                fault("", Value::Null, say!("bring it back first, in Setup")),
+            ),
+            StoreError::Full => Self::fault(
+                StatusCode::INSUFFICIENT_STORAGE,
+                fault(
+                    "",
+                    Value::Null,
+                    say!("nothing was changed; make room on the disk and do it again"),
+                ),
+            ),
+            StoreError::Gone { .. } => Self::fault(
+                StatusCode::SERVICE_UNAVAILABLE,
+                fault(
+                    "",
+                    Value::Null,
+                    say!("nothing was changed; put the folder back, or start the server again"),
+                ),
+            ),
+            StoreError::Damaged { .. } => {
+                tracing::error!("{error}");
+                Self::fault(
+                    StatusCode::INTERNAL_SERVER_ERROR,
+                    fault(
+                        "",
+                        Value::Null,
+                        say!("go back to an earlier edit in its history, or open another plan"),
+                    ),
+                )
             }
+            StoreError::TooNew { .. }
+            | StoreError::Unsound { .. }
+            | StoreError::Stuck { .. }
+            | StoreError::Sqlite(_) => Self::internal(&error),
         }
     }
 }

@@ -9,37 +9,69 @@ use anyhow::{Context, Result};
 use jiff::Timestamp;
 use sunrise_store::Store;
 use tokio::net::TcpListener;
-use tracing_subscriber::EnvFilter;
+use tracing_subscriber::Layer;
+use tracing_subscriber::filter::{LevelFilter, Targets};
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
-use crate::api;
+use crate::{api, connections};
 
 /// Serves plans kept in `data` on `listen` until it is told to stop.
 ///
 /// # Errors
 /// When the folder, the database or the address cannot be used.
-pub fn run(data: &Path, listen: SocketAddr, demo: bool) -> Result<()> {
-    let filter = EnvFilter::try_from_default_env()
-        .unwrap_or_else(|_| EnvFilter::new("info,tower_http=warn"));
-    tracing_subscriber::fmt()
-        .with_env_filter(filter)
+pub fn run(data: &Path, listen: SocketAddr, demo: bool, longest: Duration) -> Result<()> {
+    let filter = std::env::var("RUST_LOG").ok();
+    let filter = filter.and_then(|filter| filter.parse::<Targets>().ok());
+    let filter = filter.unwrap_or_else(|| {
+        Targets::new()
+            .with_default(LevelFilter::INFO)
+            .with_target("tower_http", LevelFilter::WARN)
+    });
+    let lines = tracing_subscriber::fmt::layer()
         .with_target(false)
         // Colours are for people at a terminal, not for files.
         .with_ansi(std::io::stderr().is_terminal() && std::env::var_os("NO_COLOR").is_none())
-        .with_writer(std::io::stderr)
+        .with_writer(std::io::stderr);
+    tracing_subscriber::registry()
+        .with(lines.with_filter(filter))
         .init();
     std::fs::create_dir_all(data).with_context(|| format!("{} cannot be made", data.display()))?;
-    let mut store = Store::open(&data.join("plans.db"))
+    let mut store = Store::open_or_set_aside(&data.join("plans.db"), Timestamp::now())
         .with_context(|| format!("the plans in {} cannot be opened", data.display()))?;
+    if let Some(aside) = store.set_aside() {
+        tracing::error!(
+            "the database was damaged and is now {}: an empty one was begun",
+            aside.display()
+        );
+    }
+    match store.tidy(Timestamp::now()) {
+        Ok(0) => {}
+        Ok(gone) => tracing::info!("{gone} old revisions were thinned out"),
+        Err(error) => tracing::warn!("old revisions could not be thinned out: {error}"),
+    }
     if demo && store.plans()?.is_empty() {
         let plan = api::demo_plan()
             .check()
             .expect("the demo plan is without fault");
         store.create(&plan, "began with the Kettle Fen demo", Timestamp::now())?;
     }
-    tokio::runtime::Runtime::new()?.block_on(listen_until_told(store, data, listen))
+    let runtime = tokio::runtime::Runtime::new()?;
+    let outcome = runtime.block_on(listen_until_told(store, data, listen, longest));
+    // What is still being computed is for nobody any more.
+    runtime.shutdown_timeout(LAST_WRITES);
+    outcome
 }
 
-async fn listen_until_told(store: Store, data: &Path, listen: SocketAddr) -> Result<()> {
+/// How long a save under way may take once the server has stopped answering.
+const LAST_WRITES: Duration = Duration::from_secs(1);
+
+async fn listen_until_told(
+    store: Store,
+    data: &Path,
+    listen: SocketAddr,
+    longest: Duration,
+) -> Result<()> {
     let listener = TcpListener::bind(listen).await.with_context(|| {
         format!("cannot listen on {listen}: is another instance running there? --listen takes another address")
     })?;
@@ -49,18 +81,11 @@ async fn listen_until_told(store: Store, data: &Path, listen: SocketAddr) -> Res
     if !address.ip().is_loopback() {
         tracing::warn!("anyone who reaches {address} can read and change the plans");
     }
-    let stopping = std::sync::Arc::new(tokio::sync::Notify::new());
-    let told = stopping.clone();
-    let server = axum::serve(listener, api::router(store)).with_graceful_shutdown(async move {
+    connections::serve(listener, api::router(store, longest), async {
         told_to_stop().await;
         tracing::info!("stopping");
-        told.notify_one();
-    });
-    tokio::select! {
-        result = server => result?,
-        // Requests under way may finish, but nobody holds the server up for long.
-        () = async { stopping.notified().await; tokio::time::sleep(Duration::from_secs(5)).await } => {}
-    }
+    })
+    .await;
     Ok(())
 }
 

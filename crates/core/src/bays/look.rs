@@ -277,7 +277,7 @@ impl<'a, 'f> Looker<'a, 'f> {
         } else {
             Vec::new()
         };
-        let hang = if lamps {
+        let hang = if lamps && self.detail.wants_trays() {
             self.hang(&bay, date, &standing, &part_lights, detailed)
         } else {
             None
@@ -291,6 +291,9 @@ impl<'a, 'f> Looker<'a, 'f> {
             }
             Some(harmed)
         });
+        if !self.detail.wants_trays() {
+            (trays, roots) = (Vec::new(), Vec::new());
+        }
         let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
         let mean_ppfd = light.as_ref().map_or(0.0, |light| light.ppfd.mean);
         let colour = detailed.then(|| Colour::of(bay.tier, mean_ppfd)).flatten();

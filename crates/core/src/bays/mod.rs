@@ -348,6 +348,8 @@ pub enum Detail {
     Outline,
     /// Neither, but what all sowings want for the whole season: for views of sowings and seeds.
     Sowings,
+    /// Not even the trays and how the lamps would hang: for many days at once.
+    Days,
 }
 
 impl Detail {
@@ -355,8 +357,13 @@ impl Detail {
         match self {
             Self::All => true,
             Self::Bay(wanted) => wanted.place == bay.place.id && wanted.tier == bay.tier.id,
-            Self::Outline | Self::Sowings => false,
+            Self::Outline | Self::Sowings | Self::Days => false,
         }
+    }
+
+    /// Whether each tray is wanted, and how the lamps would hang.
+    pub(crate) fn wants_trays(&self) -> bool {
+        !matches!(self, Self::Days)
     }
 
     /// Whether every job of the season is wanted, and how much of each sowing to sow.

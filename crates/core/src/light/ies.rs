@@ -6,140 +6,24 @@
 // A fault is made once for a file that cannot be read at all: its size does not matter.
 #![expect(clippy::result_large_err)]
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
-use crate::fault::{Fault, Pointer};
+use crate::fault::Fault;
 use crate::room::{Axis, Distribution, PhotometricType};
 use crate::say;
 use crate::units::{MM_PER_FOOT, Quantity};
 
+use super::luminaire::{
+    Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, name_shown, opening,
+};
 use super::photometry::Photometry;
 
-/// A luminaire as its file describes it.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Luminaire {
-    /// What the file calls it; empty when it does not say.
-    pub name: String,
-    /// Luminous flux, by summing up its intensities.
-    pub flux_lm: f64,
-    /// Power at the plug; 0 when the file leaves it out.
-    pub watts: f64,
-    /// Length and width of the luminous opening; `None` where the file gives a point or another
-    /// shape than a rectangle or a disc.
-    pub opening_mm: Option<[f64; 2]>,
-    /// Its intensities in cd.
-    pub distribution: Distribution,
+/// Whether some line begins with TILT, as every IES file has it.
+pub(super) fn is_ies(text: &str) -> bool {
+    text.lines().any(says_tilt)
 }
 
-/// Most angles in a direction, and most of both together, that a file may have.
-const MOST_ANGLES: f64 = 1000.0;
-const MOST_VALUES: usize = 100_000;
-
-/// A number of the file and the line that it stands on.
-struct Numbers<'a> {
-    tokens: Vec<(usize, &'a str)>,
-    next: usize,
-    last_line: usize,
-}
-
-fn fault(
-    line: usize,
-    value: &str,
-    problem: crate::words::Statement,
-    remedy: crate::words::Statement,
-) -> Fault {
-    let shown: String = value.chars().take(40).collect();
-    Fault {
-        path: Pointer::default().at("lines").at(line).to_string(),
-        value: shown.into(),
-        problem,
-        remedy,
-    }
-}
-
-fn count(n: usize) -> crate::words::Figure {
-    Quantity::Count.of(n as f64)
-}
-
-impl Numbers<'_> {
-    fn number(&mut self, what: &str, least: f64, most: f64) -> Result<f64, Fault> {
-        let Some(&(line, token)) = self.tokens.get(self.next) else {
-            return Err(fault(
-                self.last_line,
-                "",
-                say!(
-                    "the file ends at line {line} before {what}",
-                    line = count(self.last_line),
-                    what = what
-                ),
-                say!("take the whole file as the maker gives it"),
-            ));
-        };
-        self.next += 1;
-        match token.parse::<f64>() {
-            Ok(value) if value.is_finite() && (least..=most).contains(&value) => Ok(value),
-            _ => {
-                let shown: String = token.chars().take(40).collect();
-                Err(fault(
-                    line,
-                    token,
-                    say!(
-                        "line {line}: \"{token}\" cannot be {what}",
-                        line = count(line),
-                        token = shown,
-                        what = what
-                    ),
-                    say!(
-                        "a number from {least} to {most} belongs there",
-                        least = Quantity::Plain.of(least),
-                        most = Quantity::Plain.of(most)
-                    ),
-                ))
-            }
-        }
-    }
-
-    fn whole(&mut self, what: &str, least: f64, most: f64) -> Result<usize, Fault> {
-        let value = self.number(what, least, most)?;
-        if value.fract() == 0.0 {
-            return Ok(value as usize);
-        }
-        let (line, token) = self.tokens[self.next - 1];
-        Err(fault(
-            line,
-            token,
-            say!(
-                "line {line}: {what} must be a whole number",
-                line = count(line),
-                what = what
-            ),
-            say!("write it without a fraction"),
-        ))
-    }
-
-    /// `n` angles, each above the one before.
-    fn angles(&mut self, what: &str, n: usize, least: f64, most: f64) -> Result<Vec<f64>, Fault> {
-        let mut angles: Vec<f64> = Vec::with_capacity(n);
-        for _ in 0..n {
-            let angle = self.number(what, least, most)?;
-            if angles.last().is_some_and(|&before| angle <= before) {
-                let (line, token) = self.tokens[self.next - 1];
-                return Err(fault(
-                    line,
-                    token,
-                    say!(
-                        "line {line}: {what} do not rise",
-                        line = count(line),
-                        what = what
-                    ),
-                    say!("list each angle once, from the smallest up"),
-                ));
-            }
-            angles.push(angle);
-        }
-        Ok(angles)
-    }
+fn says_tilt(line: &str) -> bool {
+    let start = line.trim_start().get(..4);
+    start.is_some_and(|start| start.eq_ignore_ascii_case("TILT"))
 }
 
 /// Reads a file; `text` may have any line ends.
@@ -159,13 +43,13 @@ pub fn read(text: &str) -> Result<Luminaire, Fault> {
     let lines: Vec<&str> = text.split('\n').map(|l| l.trim_end_matches('\r')).collect();
     let tilt = lines
         .iter()
-        .position(|line| line.trim_start().to_ascii_uppercase().starts_with("TILT"))
+        .position(|line| says_tilt(line))
         .ok_or_else(|| {
             fault(
                 1,
                 lines[0],
-                say!("no line begins with TILT=: this is not an IES LM-63 file"),
-                say!("choose the photometric file of the luminaire, which usually ends in .ies"),
+                say!("this is neither an IES LM-63 nor an EULUMDAT file: no line begins with TILT="),
+                say!("choose the photometric file of the luminaire, which usually ends in .ies or .ldt"),
             )
         })?;
     let mut numbers = Numbers {
@@ -291,21 +175,6 @@ fn tilt_factor(numbers: &mut Numbers<'_>) -> Result<f64, Fault> {
     Ok(factors[level])
 }
 
-/// A rectangle as it is; a disc (negative in both) as the square of its area.
-fn opening(length_mm: f64, width_mm: f64) -> Option<[f64; 2]> {
-    if length_mm > 0.0 && width_mm > 0.0 {
-        Some([length_mm, width_mm])
-    } else if length_mm < 0.0 && width_mm < 0.0 {
-        let round = (std::f64::consts::PI / 4.0).sqrt();
-        Some([-length_mm * round, -width_mm * round])
-    } else if length_mm.max(width_mm) > 0.0 {
-        // A line: as thick as a tube.
-        Some([length_mm.max(26.0), width_mm.max(26.0)])
-    } else {
-        None
-    }
-}
-
 /// What the keyword lines call the luminaire; in a file of 1986, its first line.
 fn name_in(heading: &[&str]) -> String {
     let keyword = |word: &str| {
@@ -326,5 +195,5 @@ fn name_in(heading: &[&str]) -> String {
         .or_else(|| keyword("[LUMCAT]"))
         .or_else(plain)
         .unwrap_or_default();
-    name.chars().filter(|c| !c.is_control()).take(100).collect()
+    name_shown(name)
 }

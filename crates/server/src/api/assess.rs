@@ -1,8 +1,6 @@
 //! The assessment of a document, saved or not: "what if" while dragging is this same call.
 
-use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
 use jiff::civil::Date;
 use serde::Deserialize;
 use sunrise_core::assess::Assessment;
@@ -20,10 +18,13 @@ use sunrise_core::season::dates;
 use sunrise_core::season::mats::MatSeason;
 use sunrise_core::site::days_between;
 use sunrise_core::units::Quantity;
+use sunrise_core::words::Statement;
 use utoipa::ToSchema;
 
-use super::{App, off_thread, sound};
+use super::{App, sound};
 use crate::body;
+use crate::changes::Changes;
+use crate::effort::Reply;
 use crate::problem::Problem;
 
 /// A document and the days to look at the room on.
@@ -41,6 +42,27 @@ pub struct WhatIf {
     detail: Detail,
 }
 
+impl WhatIf {
+    /// The assessment, with what `app` remembers of earlier ones.
+    fn assess(self, app: &App) -> Result<Assessment, Problem> {
+        let Self {
+            plan,
+            from,
+            to,
+            detail,
+        } = self;
+        let days = DateSpan { from, to };
+        check_days(days, &detail).map_err(Problem::unfit)?;
+        let plan = sound(plan)?;
+        Ok(sunrise_core::assess_again(&plan, days, detail, &app.fields))
+    }
+}
+
+/// What to ask for when an assessment is too much.
+fn smaller() -> Statement {
+    say!("ask for fewer days, for the detail of one bay, or for the outline")
+}
+
 /// Assess a plan without keeping it
 #[utoipa::path(
     post,
@@ -54,20 +76,43 @@ pub struct WhatIf {
 pub async fn what_if(
     State(app): State<App>,
     body::Json(asked): body::Json<WhatIf>,
-) -> Result<Json<Assessment>, Problem> {
-    let WhatIf {
-        plan,
-        from,
-        to,
-        detail,
-    } = asked;
-    let days = DateSpan { from, to };
-    check_days(days).map_err(|faults| Problem::faults(StatusCode::UNPROCESSABLE_ENTITY, faults))?;
-    let assessment = off_thread(move || {
-        let plan = sound(plan)?;
-        Ok(sunrise_core::assess_again(&plan, days, detail, &app.fields))
-    });
-    Ok(Json(assessment.await?))
+) -> Result<Reply, Problem> {
+    let effort = app.effort.clone();
+    effort.answer(smaller(), move || asked.assess(&app)).await
+}
+
+/// What to assess, and the answer that is there already.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WhatChanges {
+    /// What to assess.
+    what: WhatIf,
+    /// The name of the answer before; everything is answered when left out, or forgotten since.
+    #[serde(default)]
+    since: Option<String>,
+}
+
+/// Assess a plan without keeping it, and answer what differs from an answer before
+#[utoipa::path(
+    post,
+    path = "/api/assess/changes",
+    request_body = WhatChanges,
+    responses(
+        (status = 200, body = Changes),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn what_changes(
+    State(app): State<App>,
+    body::Json(WhatChanges { what, since }): body::Json<WhatChanges>,
+) -> Result<Reply, Problem> {
+    let effort = app.effort.clone();
+    let compute = move || {
+        let assessment = what.assess(&app)?;
+        let changes = app.answers.changes(&assessment, since.as_deref());
+        Reply::of(&changes.map_err(|e| Problem::internal(&e))?, smaller())
+    };
+    effort.compute(smaller(), compute).await
 }
 
 /// A document and the bay to try other set-ups in.
@@ -97,9 +142,15 @@ pub struct ToCompare {
 pub async fn compare(
     State(app): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
-) -> Result<Json<Vec<SetUp>>, Problem> {
-    let all = off_thread(move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields)));
-    Ok(Json(all.await?))
+) -> Result<Reply, Problem> {
+    let effort = app.effort.clone();
+    let compute = move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields));
+    effort.answer(simpler_bay(), compute).await
+}
+
+/// What to ask for when comparing is too much.
+fn simpler_bay() -> Statement {
+    say!("ask of a plan with fewer lamps or trays in this bay")
 }
 
 /// Compare ways to warm the tray of a bay that lacks most
@@ -115,10 +166,11 @@ pub async fn compare(
     )
 )]
 pub async fn compare_warmth(
+    State(App { effort, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
-) -> Result<Json<Option<WarmWays>>, Problem> {
-    let ways = off_thread(move || Ok(warm_ways(&sound(plan)?, &bay, date)));
-    Ok(Json(ways.await?))
+) -> Result<Reply, Problem> {
+    let compute = move || Ok(warm_ways(&sound(plan)?, &bay, date));
+    effort.answer(simpler_bay(), compute).await
 }
 
 /// Compare ways to run the chamber, shut closet or film-closed bay that a bay is in
@@ -134,10 +186,11 @@ pub async fn compare_warmth(
     )
 )]
 pub async fn compare_chamber(
+    State(App { effort, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
-) -> Result<Json<Vec<ChamberWay>>, Problem> {
-    let ways = off_thread(move || Ok(chamber_ways(&sound(plan)?, &bay, date)));
-    Ok(Json(ways.await?))
+) -> Result<Reply, Problem> {
+    let compute = move || Ok(chamber_ways(&sound(plan)?, &bay, date));
+    effort.answer(simpler_bay(), compute).await
 }
 
 /// Which sowings deserve a heat mat, and how few serve the season by turns
@@ -150,12 +203,17 @@ pub async fn compare_chamber(
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn mats(body::Json(plan): body::Json<Plan>) -> Result<Json<MatSeason>, Problem> {
-    let season = off_thread(move || {
+pub async fn mats(
+    State(App { effort, .. }): State<App>,
+    body::Json(plan): body::Json<Plan>,
+) -> Result<Reply, Problem> {
+    let compute = move || {
         let plan = sound(plan)?;
         Ok(MatSeason::of(&plan, &dates(&plan)))
-    });
-    Ok(Json(season.await?))
+    };
+    effort
+        .answer(say!("ask of a plan with fewer sowings"), compute)
+        .await
 }
 
 /// A document and where a lux meter is held.
@@ -179,11 +237,11 @@ pub struct ToProbe {
     )
 )]
 pub async fn probe(
+    State(App { effort, .. }): State<App>,
     body::Json(ToProbe { plan, probe }): body::Json<ToProbe>,
-) -> Result<Json<Probed>, Problem> {
-    let probed =
-        off_thread(move || calibrate::probe(&sound(plan)?, &probe).map_err(Problem::unfit));
-    Ok(Json(probed.await?))
+) -> Result<Reply, Problem> {
+    let compute = move || calibrate::probe(&sound(plan)?, &probe).map_err(Problem::unfit);
+    effort.answer(simpler_bay(), compute).await
 }
 
 /// A document and what to do with it.
@@ -207,27 +265,42 @@ pub struct ToEdit {
     )
 )]
 pub async fn edit(
+    State(App { effort, .. }): State<App>,
     body::Json(ToEdit { plan, edit }): body::Json<ToEdit>,
-) -> Result<Json<Edited>, Problem> {
-    let edited = off_thread(move || edit::apply(&sound(plan)?, &edit).map_err(Problem::unfit));
-    Ok(Json(edited.await?))
+) -> Result<Reply, Problem> {
+    let compute = move || edit::apply(&sound(plan)?, &edit).map_err(Problem::unfit);
+    effort.answer(say!("do it in smaller steps"), compute).await
 }
 
-/// Refuses days that run backwards or for longer than a season.
+/// The longest season, and so the most days of the room without its trays.
+const MOST_DAYS: i32 = 400;
+/// The most days with everything that stands there: a month.
+const MOST_FULL_DAYS: i32 = 31;
+
+/// Refuses days that run backwards, or are too many for the detail that is asked for.
 ///
 /// # Errors
 /// The fault, at `/to`.
-pub fn check_days(days: DateSpan) -> Result<(), Vec<Fault>> {
+pub fn check_days(days: DateSpan, detail: &Detail) -> Result<(), Vec<Fault>> {
     let mut faults = Faults::default();
-    if !(0..=400).contains(&days_between(days.from, days.to)) {
+    let most = match detail {
+        Detail::Days => MOST_DAYS,
+        _ => MOST_FULL_DAYS,
+    };
+    if !(0..=most).contains(&days_between(days.from, days.to)) {
+        let most = Quantity::Days.of(f64::from(most));
+        let remedy = match detail {
+            Detail::Days => say!("give a last day 0 to {most} after the first", most = most),
+            _ => say!(
+                "give a last day 0 to {most} after the first; with the detail \"days\" a whole season can be asked for",
+                most = most
+            ),
+        };
         faults.add(
             &Pointer::default().at("to"),
             days.to,
             say!("days from {from} to {to}", from = days.from, to = days.to),
-            say!(
-                "give a last day 0 to {most} after the first",
-                most = Quantity::Days.of(400.0)
-            ),
+            remedy,
         );
     }
     faults.verdict()

@@ -1,12 +1,17 @@
-//! Each model alone.
+//! Each model alone: one case, or a list of them for a list of answers.
 
-use axum::Json;
-use axum::body::Bytes;
-use serde::Deserialize;
+use std::marker::PhantomData;
+
+use axum::extract::State;
+use serde::de::value::{MapAccessDeserializer, SeqAccessDeserializer};
+use serde::de::{MapAccess, SeqAccess, Visitor};
+use serde::{Deserialize, Deserializer, Serialize};
 use sunrise_core::crops::showing::{Outcome, Sown};
-use sunrise_core::light::ies::{self, Luminaire};
+use sunrise_core::fault::Fault;
+use sunrise_core::light::luminaire::{self, Luminaire};
 use sunrise_core::light::scene::{Scene, SceneLight};
 use sunrise_core::packing::{Ask, Packing};
+use sunrise_core::say;
 use sunrise_core::seeds::{ToSow, Want};
 use sunrise_core::site::minima::{self, Preview, Understanding};
 use sunrise_core::warmth::chamber::{ChamberDay, ChamberSetUp};
@@ -14,87 +19,177 @@ use sunrise_core::warmth::root_zone::{RootZone, RootZoneDay};
 
 use utoipa::ToSchema;
 
-use super::off_thread;
+use super::App;
 use crate::body;
+use crate::effort::Reply;
 use crate::problem::Problem;
+
+/// One case, or several at once.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(untagged)]
+pub enum Cases<T> {
+    /// Cases, each answered in turn.
+    Many(Vec<T>),
+    /// A case.
+    One(Box<T>),
+}
+
+/// One answer, or one for each case.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(untagged)]
+pub enum Answers<T> {
+    /// An answer to each case, in order.
+    Many(Vec<T>),
+    /// The answer.
+    One(T),
+}
+
+impl<'de, T: Deserialize<'de>> Deserialize<'de> for Cases<T> {
+    /// By its first sign, so that what is wrong within a case keeps its path.
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        struct Either<T>(PhantomData<T>);
+        impl<'de, T: Deserialize<'de>> Visitor<'de> for Either<T> {
+            type Value = Cases<T>;
+
+            fn expecting(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+                f.write_str("a case, or a list of cases")
+            }
+
+            fn visit_map<A: MapAccess<'de>>(self, map: A) -> Result<Self::Value, A::Error> {
+                let case = T::deserialize(MapAccessDeserializer::new(map))?;
+                Ok(Cases::One(Box::new(case)))
+            }
+
+            fn visit_seq<A: SeqAccess<'de>>(self, list: A) -> Result<Self::Value, A::Error> {
+                Vec::deserialize(SeqAccessDeserializer::new(list)).map(Cases::Many)
+            }
+        }
+        deserializer.deserialize_any(Either(PhantomData))
+    }
+}
+
+impl<T> Cases<T> {
+    /// Answers each case.
+    ///
+    /// # Errors
+    /// The faults of the first case that has any; of several cases, its path begins with its
+    /// place among them.
+    pub fn answer<A>(
+        &self,
+        reckon: impl Fn(&T) -> Result<A, Vec<Fault>>,
+    ) -> Result<Answers<A>, Vec<Fault>> {
+        match self {
+            Self::One(case) => reckon(case).map(Answers::One),
+            Self::Many(cases) => {
+                let of = |(i, case)| {
+                    reckon(case).map_err(|mut faults| {
+                        for fault in &mut faults {
+                            fault.path = format!("/{i}{}", fault.path);
+                        }
+                        faults
+                    })
+                };
+                let answers: Result<Vec<A>, _> = cases.iter().enumerate().map(of).collect();
+                answers.map(Answers::Many)
+            }
+        }
+    }
+}
+
+/// Answers cases within the limits.
+async fn answered<T: Send + 'static, A: Serialize>(
+    app: App,
+    cases: Cases<T>,
+    reckon: impl Fn(&T) -> Result<A, Vec<Fault>> + Send + 'static,
+) -> Result<Reply, Problem> {
+    let fewer = say!("ask for fewer cases at once, or a smaller one");
+    let compute = move || cases.answer(reckon).map_err(Problem::unfit);
+    app.effort.answer(fewer, compute).await
+}
 
 /// Light on a grid of points in a bay
 #[utoipa::path(
     post,
     path = "/api/calc/light",
-    request_body = Scene,
+    request_body = Cases<Scene>,
     responses(
-        (status = 200, body = SceneLight),
+        (status = 200, body = Answers<SceneLight>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn light(body::Json(scene): body::Json<Scene>) -> Result<Json<SceneLight>, Problem> {
-    let light = off_thread(move || scene.light().map_err(Problem::unfit)).await?;
-    Ok(Json(light))
+pub async fn light(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<Scene>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, Scene::light).await
 }
 
 /// When seedlings show, and how many
 #[utoipa::path(
     post,
     path = "/api/calc/emergence",
-    request_body = Sown,
+    request_body = Cases<Sown>,
     responses(
-        (status = 200, body = Outcome),
+        (status = 200, body = Answers<Outcome>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn emergence(body::Json(sown): body::Json<Sown>) -> Result<Json<Outcome>, Problem> {
-    let outcome = off_thread(move || sown.outcome().map_err(Problem::unfit)).await?;
-    Ok(Json(outcome))
+pub async fn emergence(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<Sown>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, Sown::outcome).await
 }
 
 /// The root zone of a tray through the day
 #[utoipa::path(
     post,
     path = "/api/calc/root-zone",
-    request_body = RootZone,
+    request_body = Cases<RootZone>,
     responses(
-        (status = 200, body = RootZoneDay),
+        (status = 200, body = Answers<RootZoneDay>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub async fn root_zone(
-    body::Json(ask): body::Json<RootZone>,
-) -> Result<Json<RootZoneDay>, Problem> {
-    let day = off_thread(move || ask.day().map_err(Problem::unfit)).await?;
-    Ok(Json(day))
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<RootZone>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, RootZone::day).await
 }
 
 /// A germination chamber through the day
 #[utoipa::path(
     post,
     path = "/api/calc/chamber",
-    request_body = ChamberSetUp,
+    request_body = Cases<ChamberSetUp>,
     responses(
-        (status = 200, body = ChamberDay),
+        (status = 200, body = Answers<ChamberDay>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
 pub async fn chamber(
-    body::Json(ask): body::Json<ChamberSetUp>,
-) -> Result<Json<ChamberDay>, Problem> {
-    let day = off_thread(move || ask.day().map_err(Problem::unfit)).await?;
-    Ok(Json(day))
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<ChamberSetUp>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, ChamberSetUp::day).await
 }
 
 /// How many cells and seeds to sow for the plants wanted
 #[utoipa::path(
     post,
     path = "/api/calc/seeds",
-    request_body = Want,
+    request_body = Cases<Want>,
     responses(
-        (status = 200, body = ToSow),
+        (status = 200, body = Answers<ToSow>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn seeds(body::Json(want): body::Json<Want>) -> Result<Json<ToSow>, Problem> {
-    let to_sow = off_thread(move || want.to_sow().map_err(Problem::unfit)).await?;
-    Ok(Json(to_sow))
+pub async fn seeds(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<Want>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, Want::to_sow).await
 }
 
 /// Daily minima from a file, and how to understand them.
@@ -118,27 +213,40 @@ pub struct MinimaFile {
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn frost(body::Json(file): body::Json<MinimaFile>) -> Result<Json<Preview>, Problem> {
-    let preview = off_thread(move || Ok(minima::read(&file.text, &file.how))).await?;
-    Ok(Json(preview))
+pub async fn frost(
+    State(app): State<App>,
+    body::Json(file): body::Json<MinimaFile>,
+) -> Result<Reply, Problem> {
+    let compute = move || {
+        minima::read(&file.text, &file.how).map_err(|mut faults| {
+            for fault in &mut faults {
+                fault.path = format!("/how{}", fault.path);
+            }
+            Problem::unfit(faults)
+        })
+    };
+    let shorter = say!("give a shorter file: the days of your own years");
+    app.effort.answer(shorter, compute).await
 }
 
 /// The most trays on a deck, and where they lie
 #[utoipa::path(
     post,
     path = "/api/calc/packing",
-    request_body = Ask,
+    request_body = Cases<Ask>,
     responses(
-        (status = 200, body = Packing),
+        (status = 200, body = Answers<Packing>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn packing(body::Json(ask): body::Json<Ask>) -> Result<Json<Packing>, Problem> {
-    let packing = off_thread(move || ask.lay().map_err(Problem::unfit)).await?;
-    Ok(Json(packing))
+pub async fn packing(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<Ask>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, Ask::lay).await
 }
 
-/// A luminaire from its photometric file (IES LM-63)
+/// A luminaire from its photometric file (IES LM-63 or EULUMDAT)
 #[utoipa::path(
     post,
     path = "/api/calc/photometry",
@@ -148,11 +256,11 @@ pub async fn packing(body::Json(ask): body::Json<Ask>) -> Result<Json<Packing>, 
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn photometry(file: Bytes) -> Result<Json<Luminaire>, Problem> {
-    let read = move || {
-        // Old files are in any alphabet; what matters in them is ASCII.
-        let text = String::from_utf8_lossy(&file);
-        ies::read(&text).map_err(|fault| Problem::unfit(vec![fault]))
-    };
-    Ok(Json(off_thread(read).await?))
+pub async fn photometry(
+    State(app): State<App>,
+    body::Text(file): body::Text,
+) -> Result<Reply, Problem> {
+    let compute = move || luminaire::read(&file).map_err(|fault| Problem::unfit(vec![fault]));
+    let smaller = say!("give a file with fewer angles");
+    app.effort.answer(smaller, compute).await
 }

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use axum::Json;
+use axum::extract::State;
 use serde::Serialize;
 use sunrise_core::crops::{self, Crop};
 use sunrise_core::kinds::{self, Kinds};
@@ -10,20 +11,38 @@ use sunrise_core::plan::Plan;
 use sunrise_core::units::{UnitRow, shown_units};
 use utoipa::ToSchema;
 
+use super::App;
+use crate::problem::Problem;
+
 /// That the server is well.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Health {
     status: &'static str,
     version: &'static str,
+    /// Where a damaged database was put when the server started; left out when none was.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    set_aside: Option<String>,
 }
 
-/// Whether the server is there
-#[utoipa::path(get, path = "/healthz", responses((status = 200, body = Health)))]
-pub async fn health() -> Json<Health> {
-    Json(Health {
+/// Whether the server is there, and the plans' folder with it
+#[utoipa::path(
+    get,
+    path = "/healthz",
+    responses(
+        (status = 200, body = Health),
+        (status = 503, description = "The folder of the plans is gone",
+            body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn health(State(app): State<App>) -> Result<Json<Health>, Problem> {
+    let watch = app.watch.clone();
+    let there = tokio::task::spawn_blocking(move || watch.check());
+    there.await.map_err(|error| Problem::internal(&error))??;
+    Ok(Json(Health {
         status: "ok",
         version: env!("CARGO_PKG_VERSION"),
-    })
+        set_aside: app.set_aside.as_deref().map(str::to_owned),
+    }))
 }
 
 /// How every quantity is written in either system of units

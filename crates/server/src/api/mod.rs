@@ -7,30 +7,33 @@ mod facts;
 mod plans;
 
 use std::sync::{Arc, Mutex};
+use std::time::Duration;
 
+use axum::body::Bytes;
 use axum::extract::Request;
-use axum::http::{HeaderValue, StatusCode, header};
-use axum::response::{IntoResponse, Response};
+use axum::http::{StatusCode, header};
 use axum::routing::get;
 use axum::{Router, middleware};
-use serde_json::Value;
-use sunrise_core::fault::Fault;
+use jiff::Timestamp;
+use sunrise_core::fault::{Fault, shortened};
 use sunrise_core::light::bay::Fields;
 use sunrise_core::plan::Plan;
 use sunrise_core::say;
-use sunrise_store::{Store, StoreError};
+use sunrise_store::{Store, StoreError, Watch};
 use tower_http::CompressionLevel;
 use tower_http::compression::CompressionLayer;
-use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::TraceLayer;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-use crate::pages;
+use crate::changes::Answers;
+use crate::effort::Effort;
 use crate::problem::Problem;
+use crate::{guard, pages};
 
 pub use assess::check_days;
+pub use calc::Cases;
 pub use facts::demo_plan;
 
 #[derive(OpenApi)]
@@ -44,8 +47,15 @@ struct Document;
 #[derive(Clone)]
 struct App {
     store: Arc<Mutex<Store>>,
+    /// Whether the plans' file is still there.
+    watch: Arc<Watch>,
+    /// Where a damaged database was put when the server started.
+    set_aside: Option<Arc<str>>,
     /// Light reckoned for earlier requests: most of a room stays as it was from one to the next.
     fields: Arc<Fields>,
+    /// What the last assessments held.
+    answers: Arc<Answers>,
+    effort: Effort,
 }
 
 impl App {
@@ -55,22 +65,19 @@ impl App {
         work: impl FnOnce(&mut Store) -> Result<T, StoreError> + Send + 'static,
     ) -> Result<T, Problem> {
         let store = self.store.clone();
-        off_thread(move || {
+        let working = tokio::task::spawn_blocking(move || {
             // A panic while the lock was held rolled its transaction back: the store is sound.
             let mut store = store.lock().unwrap_or_else(|poison| poison.into_inner());
+            // A day may have passed since the last time; what cannot be tidied now can be later.
+            if let Err(error) = store.tidy(Timestamp::now()) {
+                tracing::debug!("old revisions stay for now: {error}");
+            }
             work(&mut store).map_err(Problem::from)
-        })
-        .await
+        });
+        working
+            .await
+            .unwrap_or_else(|error| Err(Problem::internal(&error)))
     }
-}
-
-/// Runs `work` where it may take its time.
-async fn off_thread<T: Send + 'static>(
-    work: impl FnOnce() -> Result<T, Problem> + Send + 'static,
-) -> Result<T, Problem> {
-    tokio::task::spawn_blocking(work)
-        .await
-        .unwrap_or_else(|error| Err(Problem::internal(&error)))
 }
 
 fn routes() -> OpenApiRouter<App> {
@@ -81,12 +88,17 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(facts::kinds))
         .routes(routes!(facts::demo))
         .routes(routes!(plans::list, plans::create))
-        .routes(routes!(plans::show))
+        .routes(routes!(plans::deleted))
+        .routes(routes!(plans::last))
+        .routes(routes!(plans::show, plans::delete))
+        .routes(routes!(plans::restore))
         .routes(routes!(plans::file))
         .routes(routes!(plans::history, plans::save))
+        .routes(routes!(plans::revision))
         .routes(routes!(plans::step))
         .routes(routes!(plans::calendar))
         .routes(routes!(assess::what_if))
+        .routes(routes!(assess::what_changes))
         .routes(routes!(assess::edit))
         .routes(routes!(assess::compare))
         .routes(routes!(assess::compare_warmth))
@@ -108,23 +120,32 @@ pub fn document() -> utoipa::openapi::OpenApi {
     routes().into_openapi()
 }
 
-/// The whole application over `store`.
-pub fn router(store: Store) -> Router {
+/// The whole application over `store`, each answer worked out in `longest` at the most.
+pub fn router(store: Store, longest: Duration) -> Router {
     let (router, document) = routes().split_for_parts();
+    // Written out once: every connection has its own copy of the handlers.
+    let document = Bytes::from(serde_json::to_vec(&document).unwrap_or_default());
+    let json = [(header::CONTENT_TYPE, "application/json")];
     let app = App {
+        watch: Arc::new(store.watch().clone()),
+        set_aside: store
+            .set_aside()
+            .map(|path| path.display().to_string().into()),
         store: Arc::new(Mutex::new(store)),
         fields: Arc::default(),
+        answers: Arc::default(),
+        effort: Effort::new(longest),
     };
     router
-        .route("/api/openapi.json", get(|| async { axum::Json(document) }))
+        .route(
+            "/api/openapi.json",
+            get(move || async move { (json, document) }),
+        )
         .fallback(pages::serve)
         .method_not_allowed_fallback(wrong_method)
         .with_state(app)
-        .layer(middleware::from_fn(local_host_only))
-        .layer(SetResponseHeaderLayer::if_not_present(
-            header::X_CONTENT_TYPE_OPTIONS,
-            HeaderValue::from_static("nosniff"),
-        ))
+        .layer(middleware::from_fn(guard::own_pages_only))
+        .layer(middleware::from_fn(guard::guarded))
         .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(TraceLayer::new_for_http())
 }
@@ -138,36 +159,11 @@ async fn wrong_method(request: Request) -> Problem {
             problem: say!(
                 "{method} is not understood at {path}",
                 method = request.method().as_str(),
-                path = request.uri().path()
+                path = shortened(request.uri().path())
             ),
             remedy: say!("the methods stand in /api/openapi.json"),
         },
     )
-}
-
-/// Refuses names that a foreign page could have pointed at this machine (DNS rebinding): an
-/// address is written in digits or is `localhost`.
-async fn local_host_only(request: Request, next: middleware::Next) -> Response {
-    let host = request.headers().get(header::HOST);
-    let host = host.and_then(|h| h.to_str().ok()).unwrap_or("localhost");
-    let name = match host.rsplit_once(':') {
-        Some((name, port)) if port.bytes().all(|b| b.is_ascii_digit()) => name,
-        _ => host,
-    };
-    let digits = name.trim_matches(['[', ']']);
-    if name == "localhost" || digits.parse::<std::net::IpAddr>().is_ok() {
-        return next.run(request).await;
-    }
-    Problem::fault(
-        StatusCode::FORBIDDEN,
-        Fault {
-            path: String::new(),
-            value: Value::from(name),
-            problem: say!("this server does not go by the name {name}", name = name),
-            remedy: say!("use localhost or its address in digits"),
-        },
-    )
-    .into_response()
 }
 
 /// A plan without fault, or the problem to answer with.

@@ -1,21 +1,29 @@
 //! Plans, their edits and their history.
 
+use std::collections::HashMap;
+
 use axum::Json;
-use axum::extract::{Path, State};
+use axum::extract::rejection::QueryRejection;
+use axum::extract::{FromRequestParts, Path, Query, State};
+use axum::http::request::Parts;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use jiff::civil::Date;
 use jiff::{Timestamp, tz::TimeZone};
 use serde::{Deserialize, Serialize};
-use sunrise_core::assess::opening_day;
+use sunrise_core::assess::{Assessment, opening_day};
+use sunrise_core::bays::Detail;
 use sunrise_core::fault::{Faults, Pointer};
-use sunrise_core::plan::Plan;
+use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::say;
+use sunrise_core::words::Statement;
 use sunrise_store::{PlanSummary, Revision, Snapshot, Step};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 use super::{App, sound};
 use crate::body;
 use crate::calendar;
+use crate::effort::Reply;
 use crate::problem::Problem;
 
 /// A plan at its current revision.
@@ -35,22 +43,101 @@ pub struct PlanView {
     today: Date,
     /// The day to open the plan on: today within the season, else the day the room is fullest.
     opening_day: Date,
+    /// The plan in outline on the day that was asked for, or on its opening day; only where a plan
+    /// is fetched to be opened.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    assessment: Option<Assessment>,
+}
+
+/// The day to open a plan on.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Opening {
+    /// The day to assess the plan on; its opening day when left out or outside the season.
+    on: Option<Date>,
 }
 
 impl PlanView {
-    fn of(snapshot: Snapshot) -> Result<Self, Problem> {
+    fn of(snapshot: Snapshot) -> Result<(Self, SoundPlan), Problem> {
         let plan = sound(snapshot.plan)?;
         let zone = TimeZone::get(&plan.site.time_zone).unwrap_or(TimeZone::UTC);
         let today = Timestamp::now().to_zoned(zone).date();
-        Ok(Self {
+        let view = Self {
             id: snapshot.id,
             revision: snapshot.revision,
             opening_day: opening_day(&plan, today),
-            plan: plan.into_inner(),
+            plan: (*plan).clone(),
             undo: snapshot.undo,
             redo: snapshot.redo,
             today,
-        })
+            assessment: None,
+        };
+        Ok((view, plan))
+    }
+
+    /// With the assessment that whoever opens it asks for next.
+    fn opened(snapshot: Snapshot, opening: &Opening, app: &App) -> Result<Self, Problem> {
+        let (mut view, plan) = Self::of(snapshot)?;
+        let asked = opening.on.filter(|day| plan.season.contains(*day));
+        let day = DateSpan::day(asked.unwrap_or(view.opening_day));
+        let assessment = sunrise_core::assess_again(&plan, day, Detail::Outline, &app.fields);
+        view.assessment = Some(assessment);
+        Ok(view)
+    }
+}
+
+impl App {
+    /// Answers with a plan as it is kept.
+    async fn view(&self, snapshot: Snapshot, status: StatusCode) -> Result<Reply, Problem> {
+        let view = move || Ok(PlanView::of(snapshot)?.0);
+        let reply = self.effort.answer(smaller(), view).await?;
+        Ok(reply.with(status))
+    }
+
+    /// Answers with a plan that is to be opened.
+    async fn open(self, snapshot: Snapshot, opening: Opening) -> Result<Reply, Problem> {
+        let effort = self.effort.clone();
+        let view = move || PlanView::opened(snapshot, &opening, &self);
+        effort.answer(smaller(), view).await
+    }
+
+    /// A plan without fault, checked off the threads that serve requests.
+    async fn sound(&self, plan: Plan) -> Result<SoundPlan, Problem> {
+        self.effort.compute(smaller(), move || sound(plan)).await
+    }
+}
+
+/// What to do when a plan is too much.
+fn smaller() -> Statement {
+    say!("divide the plan in two")
+}
+
+/// A plan's number, from the address.
+pub struct PlanId(i64);
+
+impl<S: Send + Sync> FromRequestParts<S> for PlanId {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let named = Path::<HashMap<String, String>>::from_request_parts(parts, state).await;
+        let id = named
+            .ok()
+            .and_then(|Path(named)| named.get("id")?.parse().ok());
+        id.map(Self)
+            .ok_or_else(|| Problem::not_here(parts.uri.path()))
+    }
+}
+
+/// A plan's number and a revision's, from the address.
+pub struct RevisionId(i64, i64);
+
+impl<S: Send + Sync> FromRequestParts<S> for RevisionId {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let both = Path::<(i64, i64)>::from_request_parts(parts, state).await;
+        both.map(|Path((plan, revision))| Self(plan, revision))
+            .map_err(|_| Problem::not_here(parts.uri.path()))
     }
 }
 
@@ -104,6 +191,16 @@ pub async fn list(State(app): State<App>) -> Result<Json<Vec<PlanSummary>>, Prob
     Ok(Json(app.store(|store| store.plans()).await?))
 }
 
+/// Plans that were deleted less than 30 days ago, the last edited first
+#[utoipa::path(
+    get,
+    path = "/api/deleted-plans",
+    responses((status = 200, body = Vec<PlanSummary>))
+)]
+pub async fn deleted(State(app): State<App>) -> Result<Json<Vec<PlanSummary>>, Problem> {
+    Ok(Json(app.store(|store| store.deleted_plans()).await?))
+}
+
 /// Keep a new plan
 #[utoipa::path(
     post,
@@ -117,20 +214,47 @@ pub async fn list(State(app): State<App>) -> Result<Json<Vec<PlanSummary>>, Prob
 pub async fn create(
     State(app): State<App>,
     body::Json(NewPlan { plan, word }): body::Json<NewPlan>,
-) -> Result<(StatusCode, Json<PlanView>), Problem> {
+) -> Result<Reply, Problem> {
     let word = checked_word(word)?;
-    let plan = sound(plan)?;
+    let plan = app.sound(plan).await?;
     let snapshot = app
         .store(move |store| store.create(&plan, &word, Timestamp::now()))
         .await?;
-    Ok((StatusCode::CREATED, Json(PlanView::of(snapshot)?)))
+    app.view(snapshot, StatusCode::CREATED).await
 }
 
-/// A plan at its current revision
+/// The plan that was edited last, with its first assessment
+#[utoipa::path(
+    get,
+    path = "/api/last-plan",
+    params(Opening),
+    responses(
+        (status = 200, body = PlanView),
+        (status = 404, description = "There is no plan yet",
+            body = Problem, content_type = "application/problem+json"),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn last(
+    State(app): State<App>,
+    opening: Result<Query<Opening>, QueryRejection>,
+) -> Result<Reply, Problem> {
+    let opening = asked(opening)?;
+    let snapshot = app
+        .store(move |store| match store.plans()?.first() {
+            Some(plan) => store.plan(plan.id).map(Some),
+            None => Ok(None),
+        })
+        .await?;
+    let snapshot = snapshot.ok_or_else(|| Problem::not_here("/api/last-plan"))?;
+    app.open(snapshot, opening).await
+}
+
+/// A plan at its current revision, with its first assessment
 #[utoipa::path(
     get,
     path = "/api/plans/{id}",
-    params(("id" = i64, Path, description = "The plan's number")),
+    params(("id" = i64, Path, description = "The plan's number"), Opening),
     responses(
         (status = 200, body = PlanView),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
@@ -138,11 +262,43 @@ pub async fn create(
 )]
 pub async fn show(
     State(app): State<App>,
-    Path(id): Path<String>,
-) -> Result<Json<PlanView>, Problem> {
-    let id = number(&id)?;
+    PlanId(id): PlanId,
+    opening: Result<Query<Opening>, QueryRejection>,
+) -> Result<Reply, Problem> {
+    let opening = asked(opening)?;
     let snapshot = app.store(move |store| store.plan(id)).await?;
-    Ok(Json(PlanView::of(snapshot)?))
+    app.open(snapshot, opening).await
+}
+
+/// Delete a plan; for 30 days it can be brought back
+#[utoipa::path(
+    delete,
+    path = "/api/plans/{id}",
+    params(("id" = i64, Path, description = "The plan's number")),
+    responses(
+        (status = 204, description = "It is deleted"),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn delete(State(app): State<App>, PlanId(id): PlanId) -> Result<StatusCode, Problem> {
+    app.store(move |store| store.delete(id, Timestamp::now()))
+        .await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Bring a deleted plan back
+#[utoipa::path(
+    post,
+    path = "/api/plans/{id}/restore",
+    params(("id" = i64, Path, description = "The plan's number")),
+    responses(
+        (status = 200, body = PlanView),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn restore(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
+    let snapshot = app.store(move |store| store.restore(id)).await?;
+    app.view(snapshot, StatusCode::OK).await
 }
 
 /// The plan as a file to keep or pass on
@@ -155,8 +311,7 @@ pub async fn show(
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn file(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Problem> {
-    let id = number(&id)?;
+pub async fn file(State(app): State<App>, PlanId(id): PlanId) -> Result<Response, Problem> {
     let plan = app.store(move |store| store.plan(id)).await?.plan;
     let name: String = plan
         .name
@@ -177,7 +332,7 @@ pub async fn file(State(app): State<App>, Path(id): Path<String>) -> Result<Resp
     Ok(response)
 }
 
-/// The plan's edits, the newest first
+/// The plan's edits, the newest first, with those on branches that were left behind
 #[utoipa::path(
     get,
     path = "/api/plans/{id}/revisions",
@@ -189,9 +344,8 @@ pub async fn file(State(app): State<App>, Path(id): Path<String>) -> Result<Resp
 )]
 pub async fn history(
     State(app): State<App>,
-    Path(id): Path<String>,
+    PlanId(id): PlanId,
 ) -> Result<Json<Vec<Revision>>, Problem> {
-    let id = number(&id)?;
     Ok(Json(app.store(move |store| store.history(id)).await?))
 }
 
@@ -210,16 +364,37 @@ pub async fn history(
 )]
 pub async fn save(
     State(app): State<App>,
-    Path(id): Path<String>,
+    PlanId(id): PlanId,
     body::Json(edit): body::Json<NewRevision>,
-) -> Result<(StatusCode, Json<PlanView>), Problem> {
-    let id = number(&id)?;
+) -> Result<Reply, Problem> {
     let word = checked_word(edit.word)?;
-    let plan = sound(edit.plan)?;
+    let plan = app.sound(edit.plan).await?;
     let snapshot = app
         .store(move |store| store.save(id, edit.base_revision, &plan, &word, Timestamp::now()))
         .await?;
-    Ok((StatusCode::CREATED, Json(PlanView::of(snapshot)?)))
+    app.view(snapshot, StatusCode::CREATED).await
+}
+
+/// The plan as it was at a revision, to be looked at
+#[utoipa::path(
+    get,
+    path = "/api/plans/{id}/revisions/{number}",
+    params(
+        ("id" = i64, Path, description = "The plan's number"),
+        ("number" = i64, Path, description = "The revision's number"),
+    ),
+    responses(
+        (status = 200, body = Plan),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn revision(
+    State(app): State<App>,
+    RevisionId(id, number): RevisionId,
+) -> Result<Json<Plan>, Problem> {
+    Ok(Json(
+        app.store(move |store| store.revision(id, number)).await?,
+    ))
 }
 
 /// Undo, redo, or go to a revision
@@ -235,10 +410,9 @@ pub async fn save(
 )]
 pub async fn step(
     State(app): State<App>,
-    Path(id): Path<String>,
+    PlanId(id): PlanId,
     body::Json(taken): body::Json<StepTaken>,
-) -> Result<Json<PlanView>, Problem> {
-    let id = number(&id)?;
+) -> Result<Reply, Problem> {
     let step = match taken.step {
         StepKind::Undo => Step::Undo,
         StepKind::Redo => Step::Redo,
@@ -247,7 +421,7 @@ pub async fn step(
     let snapshot = app
         .store(move |store| store.step(id, taken.base_revision, step))
         .await?;
-    Ok(Json(PlanView::of(snapshot)?))
+    app.view(snapshot, StatusCode::OK).await
 }
 
 /// A plan's jobs as iCalendar: to download, or to subscribe to
@@ -260,10 +434,10 @@ pub async fn step(
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn calendar(State(app): State<App>, Path(id): Path<String>) -> Result<Response, Problem> {
-    let id = number(&id)?;
+pub async fn calendar(State(app): State<App>, PlanId(id): PlanId) -> Result<Response, Problem> {
     let snapshot = app.store(move |store| store.plan(id)).await?;
-    let calendar = super::off_thread(move || calendar::of(snapshot)).await?;
+    let calendar = move || calendar::of(snapshot);
+    let calendar = app.effort.compute(smaller(), calendar).await?;
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
         (
@@ -275,9 +449,20 @@ pub async fn calendar(State(app): State<App>, Path(id): Path<String>) -> Result<
     Ok((headers, calendar).into_response())
 }
 
-fn number(id: &str) -> Result<i64, Problem> {
-    id.parse()
-        .map_err(|_| Problem::not_here(&format!("/api/plans/{id}")))
+fn asked(opening: Result<Query<Opening>, QueryRejection>) -> Result<Opening, Problem> {
+    opening.map(|Query(opening)| opening).map_err(|error| {
+        let mut faults = Faults::default();
+        faults.add(
+            &Pointer::default().at("on"),
+            error.body_text(),
+            say!("that is no day"),
+            say!("write a day as 2027-04-09, or leave it out"),
+        );
+        match faults.verdict() {
+            Err(faults) => Problem::unfit(faults),
+            Ok(()) => Problem::not_here(""),
+        }
+    })
 }
 
 fn checked_word(word: String) -> Result<String, Problem> {
