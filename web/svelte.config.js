@@ -5,17 +5,7 @@ import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 export default {
   preprocess: vitePreprocess(),
   kit: {
+    // What a page may load is said by the server, in its headers.
     adapter: adapter({ fallback: 'index.html', precompress: true }),
-    csp: {
-      mode: 'hash',
-      directives: {
-        'default-src': ['self'],
-        'style-src': ['self', 'unsafe-inline'],
-        'img-src': ['self', 'data:'],
-        'font-src': ['self', 'data:'],
-        'object-src': ['none'],
-        'base-uri': ['none'],
-      },
-    },
   },
 };

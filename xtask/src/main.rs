@@ -36,16 +36,27 @@ fn main() -> Result<()> {
     }
 }
 
-/// Builds the release binary with its front end and serves the demo from `.demo-data`. Further
-/// arguments go to `serve`.
+/// Builds the binary with its front end and serves the demo from `.demo-data`. Further arguments go
+/// to `serve`.
 fn demo(sh: &Shell, rest: &[String]) -> Result<()> {
-    setup::node_packages(sh)?;
-    setup::front_end(sh)?;
-    cmd!(sh, "cargo build --release -p faint-sunrise").run()?;
+    // The server is compiled while the front end is built; then they are put together.
+    std::thread::scope(|scope| {
+        let front_end = scope.spawn(|| {
+            let sh = Shell::new()?;
+            sh.change_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/.."));
+            setup::node_packages(&sh)?;
+            setup::front_end(&sh)
+        });
+        cmd!(sh, "cargo build --profile demo -p faint-sunrise --lib").run()?;
+        front_end
+            .join()
+            .unwrap_or_else(|_| bail!("the front end was not built"))
+    })?;
+    cmd!(sh, "cargo build --profile demo -p faint-sunrise").run()?;
     // Ctrl+C reaches the server too, which then ends cleanly.
     cmd!(
         sh,
-        "target/release/faint-sunrise serve --demo --data .demo-data {rest...}"
+        "target/demo/faint-sunrise serve --demo --data .demo-data {rest...}"
     )
     .run()?;
     Ok(())

@@ -87,7 +87,7 @@ pub fn assess_again(
     detail: Detail,
     fields: &Fields,
 ) -> Assessment {
-    let sowings = season::dates(plan);
+    let sowings = season::dates_again(plan, fields);
     let season_days = season::days(plan, &sowings, plan.season);
     let fullest = fullest(plan, &season_days);
 
@@ -144,11 +144,14 @@ pub fn assess_again(
 }
 
 /// The day to open a plan on: today within the season, else the day on which the room is fullest.
-pub fn opening_day(plan: &SoundPlan, today: Date) -> Date {
+pub fn opening_day(plan: &SoundPlan, today: Date, fields: &Fields) -> Date {
     if plan.season.contains(today) {
         today
     } else {
-        fullest(plan, &season::days(plan, &season::dates(plan), plan.season))
+        fullest(
+            plan,
+            &season::days(plan, &season::dates_again(plan, fields), plan.season),
+        )
     }
 }
 

@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use crate::advice::{Fix, PatchStep};
 use crate::bays::spot_light;
 use crate::fault::{Fault, Faults, Pointer};
+use crate::light::bay::Fields;
 use crate::light::bay::lux_per_umol_m2_s;
 use crate::plan::SoundPlan;
 use crate::room::BayRef;
@@ -71,7 +72,7 @@ const BELIEVABLE: std::ops::RangeInclusive<f64> = 0.3..=2.5;
 ///
 /// # Errors
 /// What the probe names and the plan lacks; a spot off the deck; a reading that no meter shows.
-pub fn probe(plan: &SoundPlan, asked: &Probe) -> Result<Probed, Vec<Fault>> {
+pub fn probe(plan: &SoundPlan, asked: &Probe, fields: &Fields) -> Result<Probed, Vec<Fault>> {
     let mut faults = Faults::default();
     let root = Pointer::default();
     let Some(bay) = plan.bay(&asked.bay) else {
@@ -97,7 +98,7 @@ pub fn probe(plan: &SoundPlan, asked: &Probe) -> Result<Probed, Vec<Fault>> {
         );
     }
     faults.verdict()?;
-    let (ppfd, z_mm) = spot_light(plan, &bay, asked.date, (asked.x_mm, asked.y_mm));
+    let (ppfd, z_mm) = spot_light(plan, &bay, asked.date, (asked.x_mm, asked.y_mm), fields);
     let per_umol = lux_per_umol_m2_s(&bay.tier.lamps);
     let hours = bay.tier.photoperiod_h;
     Ok(Probed {
@@ -176,6 +177,10 @@ fn correction(bay: &crate::room::Bay<'_>, ratio: f64) -> Option<Fix> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    fn probe(plan: &SoundPlan, asked: &Probe) -> Result<Probed, Vec<Fault>> {
+        super::probe(plan, asked, &Fields::default())
+    }
     use crate::advice::patched;
     use crate::plan::Plan;
     use jiff::civil::date;

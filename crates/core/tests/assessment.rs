@@ -3,6 +3,7 @@
 use jiff::civil::{Date, date};
 use sunrise_core::assess::{Assessment, opening_day};
 use sunrise_core::bays::Detail;
+use sunrise_core::light::bay::Fields;
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
 use sunrise_core::{assess, room};
 
@@ -173,8 +174,11 @@ fn rack_lamp(tier: &room::Tier) -> room::Lamp {
 #[test]
 fn opens_today_within_the_season_and_on_the_fullest_day_outside() {
     let plan = kettle_fen(|_| ());
-    assert_eq!(opening_day(&plan, date(2027, 3, 3)), date(2027, 3, 3));
-    let fullest = opening_day(&plan, date(2026, 11, 23));
+    assert_eq!(
+        opening_day(&plan, date(2027, 3, 3), &Fields::default()),
+        date(2027, 3, 3)
+    );
+    let fullest = opening_day(&plan, date(2026, 11, 23), &Fields::default());
     let season = on(&plan, fullest).season;
     let trays = |day| season.days.iter().find(|d| d.date == day).unwrap().trays;
     assert!(season.days.iter().all(|d| d.trays <= trays(fullest)));

@@ -4,7 +4,8 @@
 use std::f64::consts::PI;
 
 use sunrise_core::light::emitter::{Emitter, Facing, Optics};
-use sunrise_core::light::ies::{self, Luminaire};
+use sunrise_core::light::ies;
+use sunrise_core::light::luminaire::Luminaire;
 use sunrise_core::light::photometry::Photometry;
 use sunrise_core::room::{Axis, PhotometricType};
 
@@ -137,7 +138,7 @@ fn a_measured_lambertian_strip_lights_as_a_reckoned_one() {
         flux: 2000.0,
         optics,
     };
-    let measured = Photometry::new(lamp.distribution, Axis::X);
+    let measured = Photometry::new(&lamp.distribution, Axis::X);
     let measured = strip(Optics::Measured(std::sync::Arc::new(measured)));
     let reckoned = strip(Optics::Beam(sunrise_core::light::emitter::Beam::new(1.0)));
     for point in [

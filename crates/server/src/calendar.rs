@@ -3,6 +3,7 @@
 
 use icalendar::{Calendar, Component, Event, Property};
 use sunrise_core::events::{self, EventKind};
+use sunrise_core::light::bay::Fields;
 use sunrise_core::plan::SoundPlan;
 use sunrise_core::{season, to_sow};
 use sunrise_store::Snapshot;
@@ -16,7 +17,7 @@ use crate::problem::Problem;
 ///
 /// # Errors
 /// When the plan kept is not sound.
-pub fn of(snapshot: Snapshot) -> Result<String, Problem> {
+pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
     let Snapshot {
         id,
         changes,
@@ -30,13 +31,13 @@ pub fn of(snapshot: Snapshot) -> Result<String, Problem> {
         ("VERSION", "2.0"),
         ("PRODID", "-//Faint Sunrise//Seedlings//EN"),
         ("CALSCALE", "GREGORIAN"),
-        ("X-WR-CALNAME", &plan.name),
+        ("X-WR-CALNAME", &printable(&plan.name)),
         ("REFRESH-INTERVAL;VALUE=DURATION", "PT12H"),
     ] {
         calendar.append_property(Property::new(key, value));
     }
     let stamp = saved_at.strftime("%Y%m%dT%H%M%SZ").to_string();
-    for job in jobs(&plan) {
+    for job in jobs(&plan, fields) {
         let next = job.date.saturating_add(jiff::Span::new().days(1));
         let day = |date: jiff::civil::Date| date.strftime("%Y%m%d").to_string();
         let dated = |key: &str, date| {
@@ -58,17 +59,24 @@ pub fn of(snapshot: Snapshot) -> Result<String, Problem> {
             .add_property("LAST-MODIFIED", &stamp)
             .add_property("TRANSP", "TRANSPARENT")
             .sequence(u32::try_from(changes).unwrap_or(u32::MAX))
-            .summary(&job.headline.to_string())
-            .description(&job.note.to_string());
+            .summary(&printable(&job.headline.to_string()))
+            .description(&printable(&job.note.to_string()));
         calendar.push(event.done());
     }
     Ok(calendar.done().to_string())
 }
 
-fn jobs(plan: &SoundPlan) -> Vec<events::Event> {
-    let dates = season::dates(plan);
+fn jobs(plan: &SoundPlan, fields: &Fields) -> Vec<events::Event> {
+    let dates = season::dates_again(plan, fields);
     let cells = to_sow::all(plan, &dates);
     events::all(plan, &dates, &cells)
+}
+
+/// Without control characters but for line ends, which are escaped: RFC 5545 has none in a text.
+fn printable(text: &str) -> String {
+    text.chars()
+        .filter(|c| !c.is_control() || *c == '\n')
+        .collect()
 }
 
 /// The part of a UID that tells one job of a sowing from the others: it never changes.

@@ -14,6 +14,7 @@ use sunrise_core::assess::opening_day;
 use sunrise_core::bays::Detail;
 use sunrise_core::crops::showing::Sown;
 use sunrise_core::fault::Fault;
+use sunrise_core::light::bay::Fields;
 use sunrise_core::light::luminaire;
 use sunrise_core::light::scene::Scene;
 use sunrise_core::packing::Ask;
@@ -24,7 +25,8 @@ use sunrise_core::warmth::chamber::ChamberSetUp;
 use sunrise_core::warmth::root_zone::RootZone;
 
 use crate::api::Cases;
-use crate::{api, body, effort, serve};
+use crate::pages::FrontEnd;
+use crate::{api, body, effort, pages, serve};
 
 /// Plans light, warmth, space and time for seedlings raised indoors.
 #[derive(Debug, Parser)]
@@ -109,7 +111,7 @@ enum Model {
 ///
 /// # Errors
 /// A sentence for the user.
-pub fn run(arguments: Arguments) -> Result<()> {
+pub fn run(arguments: Arguments, front_end: FrontEnd) -> Result<()> {
     match arguments.command {
         Command::Serve {
             demo,
@@ -118,6 +120,7 @@ pub fn run(arguments: Arguments) -> Result<()> {
             longest,
         } => {
             let data = data.map_or_else(default_data_folder, Ok)?;
+            pages::show(front_end);
             serve::run(&data, listen, demo, Duration::from_secs_f64(longest))
         }
         Command::Assess { file, from, to } => assess(&file, from, to),
@@ -175,7 +178,7 @@ fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
     let plan: Plan = read_json(file)?;
     let plan = plan.check().map_err(say_all)?;
     // Long before any season: the fullest day, whatever day it is today.
-    let from = from.unwrap_or_else(|| opening_day(&plan, Date::MIN));
+    let from = from.unwrap_or_else(|| opening_day(&plan, Date::MIN, &Fields::default()));
     let days = DateSpan {
         from,
         to: to.unwrap_or(from),

@@ -1,26 +1,19 @@
-//! The binary `faint-sunrise`: serves the application, and does its sums on the command line.
+//! The binary `faint-sunrise`: the server with the front end embedded.
 
-mod api;
-mod body;
-mod calendar;
-mod changes;
-mod cli;
-mod connections;
-mod effort;
-mod guard;
-mod pages;
-mod problem;
-mod serve;
+use rust_embed::RustEmbed;
 
-use clap::Parser;
+// Missing while the types of the front end are generated from the server for the first time.
+#[derive(RustEmbed)]
+#[folder = "../../web/build"]
+#[allow_missing = true]
+struct Files;
 
 fn main() -> std::process::ExitCode {
-    let arguments = cli::Arguments::parse();
-    match cli::run(arguments) {
-        Ok(()) => std::process::ExitCode::SUCCESS,
-        Err(error) => {
-            eprintln!("faint-sunrise: {error:#}");
-            std::process::ExitCode::FAILURE
-        }
-    }
+    faint_sunrise::run(|path| {
+        let file = Files::get(path)?;
+        Some(faint_sunrise::Page {
+            kind: file.metadata.mimetype().to_owned(),
+            bytes: file.data,
+        })
+    })
 }

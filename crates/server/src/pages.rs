@@ -1,28 +1,47 @@
 //! The front end, embedded in the binary.
 
-use std::sync::LazyLock;
+use std::borrow::Cow;
+use std::sync::{LazyLock, OnceLock};
 
 use axum::http::{HeaderMap, HeaderValue, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD;
-use rust_embed::RustEmbed;
 use sha2::{Digest, Sha256};
 
 use crate::problem::Problem;
 
-#[derive(RustEmbed)]
-#[folder = "../../web/build"]
-struct Pages;
+/// A file of the front end.
+pub struct Page {
+    /// Its media type.
+    pub kind: String,
+    /// What is in it.
+    pub bytes: Cow<'static, [u8]>,
+}
+
+/// Gives the front end's file at a path, without a slash before it.
+pub type FrontEnd = fn(&str) -> Option<Page>;
+
+/// The front end that this server shows.
+static FRONT_END: OnceLock<FrontEnd> = OnceLock::new();
+
+/// Shows `front_end` from now on; the first one counts.
+pub fn show(front_end: FrontEnd) {
+    let _ = FRONT_END.set(front_end);
+}
+
+fn page(path: &str) -> Option<Page> {
+    FRONT_END.get()?(path)
+}
 
 /// What a page may load and run (Content-Security-Policy): this server's files, and of scripts in
 /// the page itself the one that the build put there, named by its hash. Styles are set on single
 /// elements all over a drawing.
 pub fn content_policy() -> &'static HeaderValue {
     static POLICY: LazyLock<HeaderValue> = LazyLock::new(|| {
-        let page = Pages::get("index.html").map(|file| file.data.into_owned());
-        let page = String::from_utf8(page.unwrap_or_default()).unwrap_or_default();
-        let hashes: String = inline_scripts(&page)
+        let index = page("index.html").map(|file| file.bytes.into_owned());
+        let index = String::from_utf8(index.unwrap_or_default()).unwrap_or_default();
+        let hashes: String = inline_scripts(&index)
             .map(|script| {
                 format!(
                     " 'sha256-{}'",
@@ -68,13 +87,13 @@ pub async fn serve(uri: Uri, headers: HeaderMap) -> Response {
 
 /// The file at `path`, compressed when the build made it so and the browser takes it.
 fn answer(path: &str, headers: &HeaderMap) -> Option<Response> {
-    let file = Pages::get(path)?;
+    let file = page(path)?;
     let caching = if path.starts_with("_app/immutable/") {
         "public, max-age=31536000, immutable"
     } else {
         "no-cache"
     };
-    let kind = match file.metadata.mimetype() {
+    let kind = match file.kind.as_str() {
         "text/html" => "text/html; charset=utf-8",
         kind => kind,
     };
@@ -85,13 +104,13 @@ fn answer(path: &str, headers: &HeaderMap) -> Option<Response> {
     ];
     let accepted = headers.get(header::ACCEPT_ENCODING);
     let gzip = accepted.is_some_and(|v| v.to_str().is_ok_and(|v| v.contains("gzip")));
-    Some(match Pages::get(&format!("{path}.gz")).filter(|_| gzip) {
+    Some(match page(&format!("{path}.gz")).filter(|_| gzip) {
         Some(packed) => (
             plain,
             [(header::CONTENT_ENCODING, "gzip")],
-            packed.data.into_owned(),
+            packed.bytes.into_owned(),
         )
             .into_response(),
-        None => (plain, file.data.into_owned()).into_response(),
+        None => (plain, file.bytes.into_owned()).into_response(),
     })
 }

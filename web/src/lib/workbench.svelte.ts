@@ -5,6 +5,7 @@ import {
   api,
   Refused,
   Unreachable,
+  type Assessed,
   type Assessment,
   type BayOnDay,
   type BayRef,
@@ -14,6 +15,7 @@ import {
   type Kinds,
   type PatchStep,
   type Plan,
+  type PlanSummary,
   type PlanView,
   type Place,
   type PlaceOnDay,
@@ -44,6 +46,12 @@ class Workbench {
   stage: 'loading' | 'empty' | 'failed' | 'ready' = $state('loading');
   failure = $state('');
   connected = $state(true);
+  /** What keeps the server from saving anything, in its own words. */
+  trouble = $state('');
+  /** Where the server put a damaged database when it started. */
+  setAside = $state('');
+  /** The plans there are, when the one to open could not be. */
+  others: PlanSummary[] = $state.raw([]);
   view: PlanView | undefined = $state.raw();
   /** The document with edits that are not saved yet. */
   draft: Plan | undefined = $state.raw();
@@ -65,6 +73,8 @@ class Workbench {
   #chosenUnits: UnitSystem | undefined = $state();
   #unsavedWord = '';
   #rest: ReturnType<typeof setTimeout> | undefined;
+  /** The name of the assessment that is shown: the next is asked for as what changes since. */
+  #assessed: Assessed | undefined;
   #assessing = false;
   #stale = false;
   #saving: Promise<void> | undefined;
@@ -104,20 +114,53 @@ class Workbench {
     this.room?.places.find((p) => p.place === this.place?.id),
   );
 
-  async load(date: string | null) {
+  /** Opens the plan of this number, or the one that was edited last. */
+  async load(date: string | null, id?: number) {
     this.stage = 'loading';
+    const on = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : undefined;
     try {
-      const [rows, [latest]] = await Promise.all([api.units(), api.plans()]);
+      const view = id === undefined ? api.lastPlan(on) : api.plan(id, on);
+      const [rows, opened] = await Promise.all([api.units(), view]);
       this.#rows = rows;
-      if (!latest) {
+      if (!opened) {
         this.stage = 'empty';
-        return;
+      } else {
+        this.#take(opened);
+        this.#open(date);
       }
-      this.#take(await api.plan(latest.id));
-      this.#open(date);
+      void this.watch();
     } catch (error) {
       this.#fail(error);
+      // One plan that cannot be opened must not hide the others.
+      this.others = await api.plans().catch(() => []);
     }
+  }
+
+  /** Deletes a plan, and opens another when it was this one. */
+  async deletePlan(id: number) {
+    await this.settle();
+    try {
+      await api.deletePlan(id);
+      if (this.view?.id === id) await this.load(null);
+    } catch (error) {
+      this.#explain(error);
+    }
+  }
+
+  /** Brings a deleted plan back, and opens it. */
+  async restorePlan(id: number) {
+    await this.settle();
+    try {
+      await api.restorePlan(id);
+      await this.load(null, id);
+    } catch (error) {
+      this.#explain(error);
+    }
+  }
+
+  #explain(error: unknown) {
+    if (error instanceof Unreachable) this.#lost();
+    else this.tell('wrong', error instanceof Error ? error.message : String(error));
   }
 
   /** Keeps a new plan and opens it; says what is wrong with it otherwise. */
@@ -145,6 +188,14 @@ class Workbench {
     this.date = clampDate(asked, from, to);
     this.stage = 'ready';
     this.#keptSowings = undefined;
+    this.#assessed = undefined;
+    const first = view.assessment;
+    if (first?.room[0]?.date === this.date) {
+      // It came with the plan; what one bay or the sowings want besides is asked for next.
+      this.assessment = reused(this.assessment, first);
+      this.#keptSowings = this.assessment.sowings;
+      if (!this.selected && !this.#ofSowings) return;
+    }
     void this.#assess();
   }
 
@@ -292,6 +343,7 @@ class Workbench {
     try {
       const saved = await api.save(view.id, view.revision, draft, word);
       this.connected = true;
+      this.trouble = '';
       // Edits made while this one travelled stay on the bench.
       const more = this.draft !== draft;
       this.#take(saved, more);
@@ -301,6 +353,10 @@ class Workbench {
         this.#lost();
       } else if (error instanceof Refused && error.problem.status === 409) {
         this.conflict = true;
+      } else if (error instanceof Refused && [503, 507].includes(error.problem.status)) {
+        // The disk is full, or the folder is gone: the change stays on the bench until it is not.
+        this.trouble = error.message;
+        this.#rest = setTimeout(() => void this.settle(), RETRY_MS * 2);
       } else {
         this.tell('wrong', error instanceof Error ? error.message : String(error));
         this.discard();
@@ -397,12 +453,12 @@ class Workbench {
         const began = performance.now();
         const date = this.date;
         const kept = !this.unsaved;
-        const assessment = await api.assess(
-          this.draft,
-          date,
-          this.#ofSowings ? 'sowings' : this.selected,
-        );
-        this.assessment = reused(this.assessment, assessment);
+        const wanted = this.#ofSowings ? 'sowings' : this.selected;
+        const before = this.#assessed;
+        const assessed = await api.assess(this.draft, date, wanted, before);
+        // Entries that the server did not send again are the same objects already.
+        this.assessment = before ? assessed.assessment : reused(this.assessment, assessed.assessment);
+        this.#assessed = { id: assessed.id!, assessment: this.assessment };
         if (kept) this.#keptSowings ??= this.assessment.sowings;
         this.connected = true;
         requestAnimationFrame(() => (this.roundTripMs = performance.now() - began));
@@ -445,6 +501,7 @@ class Workbench {
       try {
         await api.health();
         this.connected = true;
+        if (this.stage === 'failed') return void this.load(null);
         await this.settle();
         await this.#assess();
       } catch {
@@ -454,13 +511,16 @@ class Workbench {
     setTimeout(() => void again(), RETRY_MS);
   }
 
-  /** Notices a server that went away while nothing was asked of it. */
+  /** Notices a server that went away while nothing was asked of it, and what ails it. */
   async watch() {
-    if (!this.connected || this.stage !== 'ready') return;
+    if (!this.connected) return;
     try {
-      await api.health();
-    } catch {
-      this.#lost();
+      const health = await api.health();
+      this.trouble = '';
+      this.setAside = health.set_aside ?? '';
+    } catch (error) {
+      if (error instanceof Refused) this.trouble = error.message;
+      else this.#lost();
     }
   }
 
@@ -482,8 +542,9 @@ class Workbench {
     const hits: Found[] = [];
     const seen = new SvelteSet<string>();
     const add = (found: Found) => {
-      const key = `${found.kind} ${found.title} ${found.detail}`;
-      if (!key.toLowerCase().includes(wanted) || seen.has(key)) return;
+      const said = `${found.kind} ${found.title} ${found.detail}`;
+      const key = found.id ?? said;
+      if (!said.toLowerCase().includes(wanted) || seen.has(key)) return;
       seen.add(key);
       hits.push(found);
     };
@@ -514,6 +575,7 @@ class Workbench {
         kind: 'finding',
         title: this.words.say(finding.headline),
         detail: this.words.say(finding.reason),
+        id: finding.id,
         bay: finding.bay ?? undefined,
         place: finding.place ?? undefined,
         date: finding.days.from,
@@ -527,6 +589,8 @@ export interface Found {
   kind: 'place' | 'bay' | 'sowing' | 'tray' | 'finding';
   title: string;
   detail: string;
+  /** A finding's own name. */
+  id?: string;
   bay?: BayRef | undefined;
   place?: string | undefined;
   date?: string | undefined;

@@ -13,9 +13,11 @@
   import Header from '$lib/shell/Header.svelte';
   import Help from '$lib/shell/Help.svelte';
   import { onKey } from '$lib/shell/keys';
+  import Part from '$lib/shell/Part.svelte';
   import { bench } from '$lib/workbench.svelte';
 
   const { children } = $props();
+  let asideRead = $state(false);
   const WATCH_MS = 5000;
 
   onMount(() => {
@@ -73,10 +75,26 @@
         : 'The figures are as they were; they follow again when the server is back.'}
     </p>
   {/if}
+  {#if bench.trouble}
+    <p class="bg-wine-soft px-4 py-2 text-wine" role="alert" data-testid="trouble">
+      <b>Nothing can be saved just now.</b>
+      {bench.trouble}{#if bench.unsaved}<br />Your last change is kept here and saved as soon as that
+        is put right.{/if}
+    </p>
+  {/if}
+  {#if bench.setAside && !asideRead}
+    <p class="flex gap-3 bg-wine-soft px-4 py-2 text-wine" role="alert" data-testid="set-aside">
+      <span class="grow"
+        ><b>The database was damaged when the server started.</b> It was put aside as
+        {bench.setAside}, unchanged, and an empty one was begun.</span
+      >
+      <button class="quiet" onclick={() => (asideRead = true)}>Dismiss</button>
+    </p>
+  {/if}
   {#if bench.stage === 'ready'}
-    <Ribbon />
+    <Part what="the season ribbon"><Ribbon /></Part>
     <main class="flex min-h-0 grow flex-col lg:overflow-y-auto" data-round-trip={bench.roundTripMs}>
-      {@render children()}
+      <Part what="this view">{@render children()}</Part>
     </main>
   {:else}
     <main class="grid grow place-items-center p-6 text-center">
@@ -89,6 +107,19 @@
           <Button class="bg-coral! text-on-coral!" onclick={() => void bench.load(null)}
             >Try again</Button
           >
+          {#if bench.others.length > 0}
+            <h2 class="mt-6 text-lg">Open another plan</h2>
+            <ul class="mt-1" data-testid="other-plans">
+              {#each bench.others.filter((plan) => plan.readable) as plan (plan.id)}
+                <li>
+                  <button
+                    class="quiet border-frame! font-semibold"
+                    onclick={() => void bench.load(null, plan.id)}>{plan.name}</button
+                  >
+                </li>
+              {/each}
+            </ul>
+          {/if}
         </div>
       {:else}
         <div class="max-w-md">

@@ -4,6 +4,7 @@
   import { build } from '$lib/room/actions';
   import { stage } from '$lib/room/stage.svelte';
   import Week from '$lib/room/Week.svelte';
+  import Part from '$lib/shell/Part.svelte';
   import { keyHeight, nudgeHeight } from '$lib/room/lamps';
   import BaySheet from '$lib/sheet/BaySheet.svelte';
   import PickSheet from '$lib/sheet/PickSheet.svelte';
@@ -50,7 +51,7 @@
 <div class="flex min-h-0 grow max-lg:flex-col">
   <div class="flex min-h-0 min-w-0 grow flex-col">
     <div class="relative flex min-h-96 grow pt-2">
-      <Room />
+      <Part what="the drawing of the room"><Room /></Part>
       <div class="absolute top-3 right-3 flex gap-1 rounded-lg bg-raised/90 p-0.5">
         <button
           class="quiet"
@@ -95,13 +96,20 @@
     tabindex="-1"
   >
     {#if bench.bay}
-      <BaySheet bay={bench.bay} />
+      {@const bay = bench.bay}
+      <!-- Another bay gets a sheet of its own, whatever became of this one. -->
+      {#key `${bay.bay.place}/${bay.bay.tier}`}
+        <Part what="this sheet"><BaySheet {bay} /></Part>
+      {/key}
     {:else if bench.place}
-      {#key bench.place.id}<PlaceSheet place={bench.place} onDay={bench.placeOnDay} />{/key}
+      {@const place = bench.place}
+      {#key place.id}
+        <Part what="this sheet"><PlaceSheet {place} onDay={bench.placeOnDay} /></Part>
+      {/key}
     {:else if bench.picked.length > 1}
-      <PickSheet />
+      <Part what="this sheet"><PickSheet /></Part>
     {:else}
-      <RoomSheet />
+      <Part what="this sheet"><RoomSheet /></Part>
     {/if}
   </aside>
 </div>

@@ -475,8 +475,9 @@ pub fn spot_light(
     bay: &Bay<'_>,
     date: Date,
     (x_mm, y_mm): (f64, f64),
+    fields: &Fields,
 ) -> (f64, f64) {
-    let dates = season::dates(plan);
+    let dates = season::dates_again(plan, fields);
     let standing = placement::standing_in(plan, &dates, bay, date);
     let covers = |f: &Footprint| {
         (f.x_mm[0]..=f.x_mm[1]).contains(&x_mm) && (f.y_mm[0]..=f.y_mm[1]).contains(&y_mm)
@@ -484,7 +485,7 @@ pub fn spot_light(
     let parts = standing.iter().flat_map(|s| &s.parts);
     let canopies = parts.filter(|p| covers(&p.footprint)).map(|p| p.canopy_mm);
     let z_mm = canopies.reduce(f64::max).unwrap_or(0.0);
-    let field = BayField::new(bay, covered(bay, &standing), &Fields::default());
+    let field = BayField::new(bay, covered(bay, &standing), fields);
     let cells = field.cells(vec![(x_mm, y_mm)]);
     let (ppfd, _) = field.now(&cells, z_mm);
     (ppfd[0], z_mm)

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::advice::PatchStep;
 use crate::chambers::ClosedAir;
+use crate::light::bay::Fields;
 use crate::placement::standing_in;
 use crate::plan::SoundPlan;
 use crate::room::{Bay, BayRef, Kind, Place, Vent, place_pointer};
@@ -52,11 +53,16 @@ const STEP_K: f64 = 2.0;
 
 /// How the closed air that `bay` shares runs on `date`, and other ways to run it; empty in the
 /// open.
-pub fn chamber_ways(plan: &SoundPlan, bay: &BayRef, date: Date) -> Vec<ChamberWay> {
+pub fn chamber_ways(
+    plan: &SoundPlan,
+    bay: &BayRef,
+    date: Date,
+    fields: &Fields,
+) -> Vec<ChamberWay> {
     let Some(here) = plan.bay(bay) else {
         return Vec::new();
     };
-    let dates = season::dates(plan);
+    let dates = season::dates_again(plan, fields);
     let place = here.place;
     let standing: Vec<_> = (0..place.tiers.len())
         .map(|tier_index| {
@@ -281,7 +287,12 @@ mod tests {
 
     #[test]
     fn vents_lamps_and_thermostat_do_what_one_expects() {
-        let ways = chamber_ways(&kettle_fen(), &cabinet(), date(2027, 3, 20));
+        let ways = chamber_ways(
+            &kettle_fen(),
+            &cabinet(),
+            date(2027, 3, 20),
+            &Fields::default(),
+        );
         let by = |code: &str| ways.iter().find(|w| w.code == code).expect(code);
         let now = by("as_it_is");
         assert!(by("vents_doubled").vents_m3_h > now.vents_m3_h);
@@ -299,13 +310,13 @@ mod tests {
     fn what_is_offered_can_be_set_up() {
         let plan = kettle_fen();
         let day = date(2027, 3, 20);
-        for way in chamber_ways(&plan, &cabinet(), day) {
+        for way in chamber_ways(&plan, &cabinet(), day, &Fields::default()) {
             if way.patch.is_empty() {
                 continue;
             }
             let changed = crate::advice::patched(&plan, &way.patch).unwrap();
             let changed = changed.check().expect(way.code);
-            let then = &chamber_ways(&changed, &cabinet(), day)[0];
+            let then = &chamber_ways(&changed, &cabinet(), day, &Fields::default())[0];
             for (a, b) in then.shelves_c.iter().zip(&way.shelves_c) {
                 assert!((a - b).abs() < 0.4, "{}: {a} {b}", way.code);
             }
@@ -318,6 +329,8 @@ mod tests {
             place: "door".into(),
             tier: "t1".into(),
         };
-        assert!(chamber_ways(&kettle_fen(), &bay, date(2027, 3, 20)).is_empty());
+        assert!(
+            chamber_ways(&kettle_fen(), &bay, date(2027, 3, 20), &Fields::default()).is_empty()
+        );
     }
 }

@@ -6,6 +6,7 @@ use super::turned::turned;
 use crate::advice::PatchStep;
 use crate::fault::Pointer;
 use crate::kinds;
+use crate::light::bay::Fields;
 use crate::plan::{Plan, SoundPlan, Stand};
 use crate::room::{Adjust, Axis, Bay, Lamp, Side, Tier};
 use crate::say;
@@ -60,7 +61,7 @@ impl Idea {
 }
 
 /// What people try with a bay, as its tier would be.
-pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Idea> {
+pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields) -> Vec<Idea> {
     let tier = bay.tier;
     let mut ideas: Vec<Idea> = Vec::new();
     let mut add = |code, name, change: &dyn Fn(&mut Tier)| {
@@ -152,7 +153,7 @@ pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Idea> {
             other.lamps = rows_of(panel, 1, bay);
         });
     }
-    let stands = turned(bay, plan, date);
+    let stands = turned(bay, plan, date, fields);
     if !stands.is_empty() {
         ideas.push(Idea {
             code: "turned_trays",

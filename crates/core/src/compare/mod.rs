@@ -53,7 +53,7 @@ pub fn set_ups(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> V
         return Vec::new();
     };
     let mut all = vec![now];
-    for idea in ideas(&here, plan, date) {
+    for idea in ideas(&here, plan, date, fields) {
         let Some(tier) = at_its_best(plan, &here, &idea, date, fields) else {
             continue;
         };

@@ -3,6 +3,7 @@
 use jiff::civil::Date;
 
 use super::ideas::Restood;
+use crate::light::bay::Fields;
 use crate::placement::{self, Standing};
 use crate::plan::{SoundPlan, Stand};
 use crate::room::{Axis, Bay};
@@ -17,8 +18,8 @@ struct Row {
 }
 
 /// The trays of a bay turned a quarter, in rows from the front; none where they do not fit so.
-pub(super) fn turned(bay: &Bay<'_>, plan: &SoundPlan, date: Date) -> Vec<Restood> {
-    let dates = season::dates(plan);
+pub(super) fn turned(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields) -> Vec<Restood> {
+    let dates = season::dates_again(plan, fields);
     let standing = placement::standing_in(plan, &dates, bay, date);
     let [width, depth] = [bay.place.width_mm, bay.place.depth_mm];
     let mut order: Vec<_> = standing.iter().collect();

@@ -8,6 +8,7 @@ use crate::advice::PatchStep;
 use crate::chambers::ClosedAir;
 use crate::crops::showing::Outcome;
 use crate::kinds;
+use crate::light::bay::Fields;
 use crate::placement::{Standing, standing_in};
 use crate::plan::{SoundPlan, Stage};
 use crate::power::drawn_w;
@@ -74,9 +75,9 @@ const WARMER_K: f64 = 3.0;
 
 /// The ways to warm the tray in `bay` that germinates there on `date` and lacks most; `None` while
 /// nothing germinates.
-pub fn warm_ways(plan: &SoundPlan, bay: &BayRef, date: Date) -> Option<WarmWays> {
+pub fn warm_ways(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> Option<WarmWays> {
     let here = plan.bay(bay)?;
-    let dates = season::dates(plan);
+    let dates = season::dates_again(plan, fields);
     let standing: Vec<Vec<Standing<'_>>> = (0..here.place.tiers.len())
         .map(|tier_index| {
             let tier = &here.place.tiers[tier_index];
@@ -485,7 +486,12 @@ mod tests {
             place: place.into(),
             tier: tier.into(),
         };
-        warm_ways(&plan.check().unwrap(), &bay, date(2027, 3, 20))
+        warm_ways(
+            &plan.check().unwrap(),
+            &bay,
+            date(2027, 3, 20),
+            &Fields::default(),
+        )
     }
 
     #[test]

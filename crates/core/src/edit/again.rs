@@ -4,11 +4,14 @@ use super::{Editor, GearList, GearRef, Thing, Word, listed, unknown, whole};
 use crate::fault::Fault;
 use crate::room::{BayRef, Tier};
 use crate::say;
+use crate::work::go_on;
 
 impl Editor {
     pub(super) fn again(&mut self, things: &[Thing]) -> Word {
+        self.not_too_many(things)?;
         let mut names = Vec::new();
         for thing in things {
+            go_on();
             let index = self.place_index(&thing.place)?;
             let Some(tier) = &thing.tier else {
                 names.push(self.place_again(index));

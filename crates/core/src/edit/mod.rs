@@ -291,6 +291,14 @@ impl Editor {
         });
     }
 
+    /// Refuses an edit of more things than a hand picks.
+    fn not_too_many(&self, things: &[Thing]) -> Result<(), Vec<Fault>> {
+        const MOST: usize = 200;
+        let mut faults = Faults::default();
+        faults.count(&Pointer::default().at("things"), things.len(), 0..=MOST);
+        faults.verdict()
+    }
+
     /// Refuses an edit of nothing.
     fn some_things(&self, names: &[String]) -> Result<(), Vec<Fault>> {
         if names.is_empty() {

@@ -134,14 +134,18 @@ impl Ambient {
 
     /// What `points` count for, to be used again for any height.
     pub fn places(&self, points: &[(f64, f64)]) -> Places {
-        let mut weights = Vec::with_capacity(points.len() * self.across());
+        let mut weights = Vec::with_capacity(points.len() * self.around());
         for &(x, y) in points {
             // A tray that sticks out of the bay is lit there as at the bay's edge.
-            let x = self.x.weights(x.clamp(0.0, self.size_mm[0]));
-            let y = self.y.weights(y.clamp(0.0, self.size_mm[1]));
-            weights.extend(x.iter().flat_map(|a| y.iter().map(move |b| a * b)));
+            weights.extend(self.x.weights(x.clamp(0.0, self.size_mm[0])));
+            weights.extend(self.y.weights(y.clamp(0.0, self.size_mm[1])));
         }
         Places(weights)
+    }
+
+    /// How many weights a point has: one for each node along x, and along y.
+    fn around(&self) -> usize {
+        self.x.at.len() + self.y.at.len()
     }
 
     /// How many nodes a level has.
@@ -152,9 +156,16 @@ impl Ambient {
     /// The light at each of `places` at height `z_mm` with the lamps at `lamps_mm`.
     pub fn at(&self, places: &Places, z_mm: f64, lamps_mm: f64) -> Vec<f64> {
         let level = self.level(z_mm, lamps_mm);
-        let each = places.0.chunks_exact(self.across());
-        each.map(|weights| product(weights, &level).max(0.0))
-            .collect()
+        let (nx, ny) = (self.x.at.len(), self.y.at.len());
+        let each = places.0.chunks_exact(self.around());
+        each.map(|weights| {
+            let (of_x, of_y) = weights.split_at(nx);
+            let columns = level.chunks_exact(ny);
+            let along = of_x.iter().zip(columns);
+            let light: f64 = along.map(|(w, column)| w * product(of_y, column)).sum();
+            light.max(0.0)
+        })
+        .collect()
     }
 
     /// The nodes of one level.
@@ -176,9 +187,17 @@ impl Ambient {
     }
 }
 
-/// Points of a level, by what each node counts for there: one point after the other.
+/// Points of a level, by what each node along x and along y counts for there: one point after the
+/// other.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Places(Vec<f64>);
+
+impl Places {
+    /// What they take in memory.
+    pub(super) fn bytes(&self) -> usize {
+        size_of_val(&self.0[..])
+    }
+}
 
 #[cfg(test)]
 mod tests {

@@ -1,16 +1,19 @@
 //! A bay's lamps as emitters of photons, a tray's cells as points, and the light on them.
 
+use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 use super::ambient::{Ambient, Nodes, Places};
 use super::emitter::{Beam, Emitter, Optics, beam_exponent};
 use super::enclosure::{Enclosure, Faces, Fineness};
 use super::falloff::{Falloff, light_at};
+use super::memory::{Memory, Used};
 use super::photometry::Photometry;
 use super::photons::umol_per_s_per_klm;
 use super::surfaces::{self, Cover};
-use crate::room::{Axis, Bay, LOWEST_FACE_MM, Lamp, Tier};
+use crate::room::{Axis, Bay, Distribution, LOWEST_FACE_MM, Lamp, Tier};
 use crate::units::area_m2;
+use crate::work::go_on;
 
 /// Photons per second that a lamp emits when new and undimmed, in µmol/s: the maker's figure, or
 /// lumens x k.
@@ -39,8 +42,9 @@ pub fn lux_per_umol_m2_s(lamps: &[Lamp]) -> f64 {
     }
 }
 
-/// The emitters of all lamps of a tier, with flux in µmol/s, so that irradiance is PPFD.
-pub fn emitters(tier: &Tier) -> Vec<Emitter> {
+/// The emitters of all lamps of a tier, with flux in µmol/s, so that irradiance is PPFD; measured
+/// distributions that `fields` remembers are not summed up again.
+pub fn emitters(tier: &Tier, fields: &Fields) -> Vec<Emitter> {
     tier.lamps
         .iter()
         .flat_map(|lamp| {
@@ -48,7 +52,7 @@ pub fn emitters(tier: &Tier) -> Vec<Emitter> {
             let area = |f: &crate::room::Face| area_m2(f.length_mm, f.width_mm);
             let total: f64 = lamp.emitters.iter().map(area).sum();
             let optics = match &lamp.distribution {
-                Some(data) => Optics::Measured(Arc::new(Photometry::new(data.clone(), lamp.along))),
+                Some(data) => Optics::Measured(fields.photometry(data, lamp.along)),
                 None if lamp.bare_tube => Optics::Tube(lamp.along),
                 None => Optics::Beam(Beam::new(beam_exponent(lamp.beam_deg))),
             };
@@ -86,25 +90,52 @@ pub struct BayField {
 /// What [`Level`] depends on.
 #[derive(Debug, Clone, PartialEq)]
 struct Key {
-    /// Their heights left out.
+    /// Their heights left out, and their distributions told by [`fingerprint`].
     lamps: Vec<Lamp>,
-    size_mm: [f64; 3],
+    distributions: Vec<Option<u64>>,
+    box_: BoxKey,
     highest_face_mm: f64,
+}
+
+/// What an [`Enclosure`] depends on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct BoxKey {
+    size_mm: [f64; 3],
     reflectance: Faces<f64>,
     wires_above: bool,
+}
+
+impl BoxKey {
+    fn enclosure(&self) -> Enclosure {
+        let glows = Faces {
+            ceiling: self.wires_above,
+            ..Faces::default()
+        };
+        Enclosure::new(self.size_mm, self.reflectance, glows, Fineness::Quick)
+    }
+}
+
+/// A number that tells a distribution from others.
+fn fingerprint(data: &Distribution) -> u64 {
+    let mut hasher = DefaultHasher::new();
+    (data.kind as u8).hash(&mut hasher);
+    let angles = data.vertical_deg.iter().chain(&data.horizontal_deg);
+    for value in angles.chain(data.candela.iter().flatten()) {
+        value.to_bits().hash(&mut hasher);
+    }
+    hasher.finish()
 }
 
 /// A bay's light with all lamps at one height, whichever it is.
 #[derive(Debug)]
 struct Level {
     size_mm: [f64; 3],
-    enclosure: Enclosure,
     emitters: Vec<Emitter>,
     sent_back: Ambient,
     /// What reaches a level surface of each unit that the deck above sends down; `None` where
     /// it lets nothing through.
     let_down: Option<Ambient>,
-    cells: Mutex<Vec<Arc<CellField>>>,
+    cells: Mutex<Memory<Vec<(f64, f64)>, CellField>>,
 }
 
 /// A part of a tray in a [`BayField`].
@@ -116,19 +147,39 @@ pub struct CellField {
 }
 
 /// Light that was reckoned before, by what it depends on: while a lamp is dragged, all but its
-/// own bay stays as it was, and even there much does.
-#[derive(Debug, Default)]
-pub struct Fields(Mutex<Vec<(Key, Arc<Level>)>>);
+/// own bay stays as it was, and even there much does. One for all who ask, and bounded.
+#[derive(Debug)]
+pub struct Fields {
+    levels: Mutex<Memory<Key, Level>>,
+    enclosures: Mutex<Memory<BoxKey, Enclosure>>,
+    photometries: Mutex<Memory<(u64, Axis), Photometry>>,
+    /// What all parts of trays in all levels take.
+    cells: Arc<Used>,
+}
 
-/// How many bays, and how many parts of trays in a bay, are remembered.
-const MOST_REMEMBERED: usize = 300;
+/// What is remembered at the most, in bytes: of boxes, measured lamps, and parts of trays.
+const MOST_ENCLOSURES: usize = 8 << 20;
+const MOST_PHOTOMETRIES: usize = 8 << 20;
+const MOST_CELLS: usize = 20 << 20;
+/// How many bays' light.
+const MOST_LEVELS: usize = 400;
 
-/// Puts `value` at the end and drops the oldest when there are too many.
-fn remember<T>(list: &mut Vec<T>, value: T) {
-    if list.len() >= MOST_REMEMBERED {
-        list.remove(0);
+impl Default for Fields {
+    fn default() -> Self {
+        let of_its_own = || Arc::new(Used::up_to(usize::MAX));
+        Self {
+            levels: Mutex::new(Memory::new(MOST_LEVELS, of_its_own())),
+            enclosures: Mutex::new(Memory::new(
+                usize::MAX,
+                Arc::new(Used::up_to(MOST_ENCLOSURES)),
+            )),
+            photometries: Mutex::new(Memory::new(
+                usize::MAX,
+                Arc::new(Used::up_to(MOST_PHOTOMETRIES)),
+            )),
+            cells: Arc::new(Used::up_to(MOST_CELLS)),
+        }
     }
-    list.push(value);
 }
 
 /// What a lock guards; a thread that panicked while it only read or pushed leaves it sound.
@@ -138,17 +189,34 @@ fn open<T>(lock: &Mutex<T>) -> MutexGuard<'_, T> {
 
 impl Fields {
     fn level(&self, key: Key, emitters: &[Emitter]) -> Arc<Level> {
-        let known = |list: &Vec<(Key, Arc<Level>)>| {
-            let hit = list.iter().find(|(of, _)| *of == key);
-            hit.map(|(_, level)| Arc::clone(level))
-        };
-        if let Some(level) = known(&open(&self.0)) {
+        if let Some(level) = open(&self.levels).get(&key) {
             return level;
         }
         // Not under the lock: others may look something else up meanwhile.
-        let level = Arc::new(Level::new(&key, emitters));
-        remember(&mut open(&self.0), (key, Arc::clone(&level)));
-        level
+        let level = Level::new(&key, emitters, self);
+        let mut levels = open(&self.levels);
+        // The parts of trays of bays that nobody asked for lately make room for new ones.
+        while self.cells.is_full() && levels.forget_oldest() {}
+        levels.keep(key, level, 0)
+    }
+
+    fn enclosure(&self, key: BoxKey) -> Arc<Enclosure> {
+        if let Some(enclosure) = open(&self.enclosures).get(&key) {
+            return enclosure;
+        }
+        let enclosure = key.enclosure();
+        let bytes = enclosure.bytes();
+        open(&self.enclosures).keep(key, enclosure, bytes)
+    }
+
+    fn photometry(&self, data: &Distribution, along: Axis) -> Arc<Photometry> {
+        let key = (fingerprint(data), along);
+        if let Some(photometry) = open(&self.photometries).get(&key) {
+            return photometry;
+        }
+        let photometry = Photometry::new(data, along);
+        let bytes = photometry.bytes();
+        open(&self.photometries).keep(key, photometry, bytes)
     }
 }
 
@@ -162,13 +230,10 @@ fn at_height(emitters: &[Emitter], height_mm: f64) -> Vec<Emitter> {
 }
 
 impl Level {
-    fn new(key: &Key, emitters: &[Emitter]) -> Self {
-        let glows = Faces {
-            ceiling: key.wires_above,
-            ..Faces::default()
-        };
-        let size_mm = key.size_mm;
-        let enclosure = Enclosure::new(size_mm, key.reflectance, glows, Fineness::Quick);
+    fn new(key: &Key, emitters: &[Emitter], fields: &Fields) -> Self {
+        go_on();
+        let size_mm = key.box_.size_mm;
+        let enclosure = fields.enclosure(key.box_);
         let none = Faces::default();
         let heights = Nodes::new(
             LOWEST_FACE_MM,
@@ -177,7 +242,7 @@ impl Level {
         );
         let hung = |height_mm| at_height(emitters, height_mm);
         let sent_back = Ambient::new(&enclosure, size_mm, heights, hung, none);
-        let let_down = key.wires_above.then(|| {
+        let let_down = key.box_.wires_above.then(|| {
             let unit = Faces {
                 ceiling: 1.0,
                 ..none
@@ -187,12 +252,18 @@ impl Level {
         });
         Self {
             size_mm,
-            enclosure,
             emitters: emitters.to_vec(),
             sent_back,
             let_down,
-            cells: Mutex::default(),
+            cells: Mutex::new(Memory::new(usize::MAX, Arc::clone(&fields.cells))),
         }
+    }
+}
+
+impl CellField {
+    /// What it takes in memory, its name included.
+    fn bytes(&self) -> usize {
+        2 * size_of_val(&self.points[..]) + self.places.bytes() + self.falloff.bytes()
     }
 }
 
@@ -200,23 +271,32 @@ impl BayField {
     /// The field of `bay` when `cover` lies on its deck; what `fields` remembers is not reckoned
     /// again.
     pub fn new(bay: &Bay<'_>, cover: Cover, fields: &Fields) -> Self {
-        let emitters = emitters(bay.tier);
-        let without_height = |lamp: &Lamp| Lamp {
+        let emitters = emitters(bay.tier, fields);
+        let in_general = |lamp: &Lamp| Lamp {
             height_mm: 0.0,
+            distribution: None,
             ..lamp.clone()
         };
-        let key = Key {
-            lamps: bay.tier.lamps.iter().map(without_height).collect(),
+        let lamps = &bay.tier.lamps;
+        let box_ = BoxKey {
             size_mm: [
                 bay.place.width_mm,
                 bay.place.depth_mm,
                 bay.clear_height_mm(),
             ],
-            highest_face_mm: bay.highest_face_mm(),
             reflectance: surfaces::reflectance(bay, cover),
             wires_above: bay
                 .above()
                 .is_some_and(|above| surfaces::let_down(&above, Cover::default()) > 0.0),
+        };
+        let key = Key {
+            lamps: lamps.iter().map(in_general).collect(),
+            distributions: lamps
+                .iter()
+                .map(|lamp| lamp.distribution.as_deref().map(fingerprint))
+                .collect(),
+            box_,
+            highest_face_mm: bay.highest_face_mm(),
         };
         let level = fields.level(key, &emitters);
         let first = emitters.first().map(|e| e.z_mm);
@@ -226,7 +306,7 @@ impl BayField {
             let one = Nodes::new(lowest, lowest, 1);
             let as_hung = |_| emitters.clone();
             let none = Faces::default();
-            Ambient::new(&level.enclosure, level.size_mm, one, as_hung, none)
+            Ambient::new(&fields.enclosure(box_), level.size_mm, one, as_hung, none)
         });
         Self {
             emitters,
@@ -239,19 +319,17 @@ impl BayField {
     /// The cells of a part whose middles are `points`.
     pub fn cells(&self, points: Vec<(f64, f64)>) -> Arc<CellField> {
         let level = &self.level;
-        let known = open(&level.cells)
-            .iter()
-            .find(|cells| cells.points == points)
-            .cloned();
-        known.unwrap_or_else(|| {
-            let cells = Arc::new(CellField {
-                places: level.sent_back.places(&points),
-                falloff: Falloff::new(&level.emitters, &points, level.size_mm[2]),
-                points,
-            });
-            remember(&mut open(&level.cells), Arc::clone(&cells));
-            cells
-        })
+        if let Some(cells) = open(&level.cells).get(&points) {
+            return cells;
+        }
+        go_on();
+        let cells = CellField {
+            places: level.sent_back.places(&points),
+            falloff: Falloff::new(&level.emitters, &points, level.size_mm[2]),
+            points,
+        };
+        let bytes = cells.bytes();
+        open(&level.cells).keep(cells.points.clone(), cells, bytes)
     }
 
     /// PPFD on each cell at `canopy_mm` with all lamps at `height_mm`, in µmol/m²/s.

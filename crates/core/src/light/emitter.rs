@@ -5,8 +5,8 @@ use std::f64::consts::{FRAC_PI_2, LN_2, PI, TAU};
 use std::sync::Arc;
 
 use super::angle::{angle, angle_over};
-use super::photometry::Photometry;
-use super::quadrature::{four, graded, nearest};
+use super::photometry::{Hemisphere, Photometry};
+use super::quadrature::{Closeness, four, graded, nearest, pieces};
 use crate::room::Axis;
 
 /// An emitting face; lengths in mm.
@@ -70,8 +70,9 @@ impl Facing {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Beam {
     exponent: f64,
-    /// ∫₀^φ cos^(m+1) at equal steps of φ up to π/2; none for m = 1, which has a closed form.
-    table: Option<Arc<[f64]>>,
+    /// ∫₀^φ cos^(m+1) at equal steps of φ up to π/2, and how much it grows in a step there; none for
+    /// m = 1, which has a closed form.
+    table: Option<Arc<[[f64; 2]]>>,
 }
 
 const BEAM_STEPS: usize = 128;
@@ -82,13 +83,14 @@ impl Beam {
         let table = (m != 1.0).then(|| {
             let step = FRAC_PI_2 / BEAM_STEPS as f64;
             let mut sum = 0.0;
-            let mut nodes = vec![0.0];
-            for i in 0..BEAM_STEPS {
-                let from = i as f64 * step;
-                sum += four([from, from + step], |phi| phi.cos().max(0.0).powf(m + 1.0));
-                nodes.push(sum);
-            }
-            nodes.into()
+            let falls = |phi: f64| phi.cos().max(0.0).powf(m + 1.0);
+            let nodes = (0..=BEAM_STEPS).map(|i| {
+                let at = i as f64 * step;
+                let node = [sum, falls(at) * step];
+                sum += four([at, at + step], falls);
+                node
+            });
+            nodes.collect()
         });
         Self { exponent: m, table }
     }
@@ -100,7 +102,6 @@ impl Beam {
 
     /// ∫ cos^(m+1) from 0 to atan(y / s), by cubic pieces whose slopes are exact.
     fn upper(&self, y: f64, s: f64) -> f64 {
-        let m = self.exponent;
         let Some(table) = &self.table else {
             let r2 = s * s + y * y;
             return (s * y / r2 + (y / s).atan()) / 2.0;
@@ -109,8 +110,7 @@ impl Beam {
         let phi = (y.abs() / s).atan();
         let i = ((phi / step) as usize).min(BEAM_STEPS - 1);
         let t = phi / step - i as f64;
-        let slope = |i: usize| (i as f64 * step).cos().max(0.0).powf(m + 1.0) * step;
-        let (a, b, da, db) = (table[i], table[i + 1], slope(i), slope(i + 1));
+        let [[a, da], [b, db]] = [table[i], table[i + 1]];
         let (t2, t3) = (t * t, t * t * t);
         let value = a * (2.0 * t3 - 3.0 * t2 + 1.0)
             + b * (3.0 * t2 - 2.0 * t3)
@@ -126,7 +126,7 @@ impl Beam {
             return angle(y, s);
         }
         let r = (s * s + y * y).sqrt();
-        ((m + 1.0) * self.upper(y, s) - (s / r).powf(m) * y / r) / m
+        ((m + 1.0) * self.upper(y, s) - raised(s / r, m) * y / r) / m
     }
 }
 
@@ -143,6 +143,85 @@ pub fn beam_exponent(beam_deg: f64) -> f64 {
     let m = -LN_2 / (beam_deg / 2.0).to_radians().cos().ln();
     // 120° is Lambertian by definition; rounding must not cost it the closed form.
     if (m - 1.0).abs() < 1e-9 { 1.0 } else { m }
+}
+
+/// Points of a face along one axis, and what each counts for.
+struct Points {
+    n: usize,
+    at: [f64; Self::MOST],
+    weight: [f64; Self::MOST],
+}
+
+impl Default for Points {
+    fn default() -> Self {
+        Self {
+            n: 0,
+            at: [0.0; Self::MOST],
+            weight: [0.0; Self::MOST],
+        }
+    }
+}
+
+impl Points {
+    const MOST: usize = 24;
+
+    fn push(&mut self, at: f64, weight: f64) {
+        self.at[self.n] = at;
+        self.weight[self.n] = weight;
+        self.n += 1;
+    }
+
+    fn is_full(&self) -> bool {
+        self.n == Self::MOST
+    }
+
+    /// What arrives from these points along x, each with all those `across`, `h` over a surface
+    /// that faces `facing`.
+    fn light(&self, across: &Self, h: f64, facing: Facing, half: &Hemisphere) -> f64 {
+        let (axis, sign) = facing.normal();
+        let mut sum = 0.0;
+        let (mut falls, mut scale) = ([0.0; Self::MOST], [0.0; Self::MOST]);
+        for (&py, &py_weight) in across.at[..across.n].iter().zip(&across.weight) {
+            let beyond = py * py + h * h;
+            let level = [py.abs(), h.abs()].iter().sum::<f64>();
+            for i in 0..self.n {
+                let px = self.at[i];
+                let r2 = (px * px + beyond).max(1.0);
+                let ahead = match axis {
+                    0 => sign * px,
+                    1 => sign * py,
+                    _ => sign * h,
+                };
+                falls[i] = self.weight[i] * ahead.max(0.0) / (r2 * r2.sqrt());
+                scale[i] = Hemisphere::scale(px.abs() + level);
+            }
+            let mut along = 0.0;
+            for i in 0..self.n {
+                along += falls[i] * half.share(-self.at[i] * scale[i], -py * scale[i]);
+            }
+            sum += py_weight * along;
+        }
+        sum
+    }
+}
+
+/// What lies nearer to a measured face than this is summed up no closer, where it is averaged over
+/// a wall.
+pub(super) const LOOSE_NEAREST_MM: f64 = 30.0;
+
+/// `x` to the power `m`; whole and half powers, which many lamps have, are quick.
+fn raised(x: f64, m: f64) -> f64 {
+    let halves = 2.0 * m;
+    if halves.fract() == 0.0 && halves <= 64.0 {
+        let whole = x.powi((halves / 2.0) as i32);
+        if m.fract() == 0.0 {
+            whole
+        } else {
+            whole * x.sqrt()
+        }
+    } else {
+        x.powf(m)
+    }
 }
 
 /// The thickness of a tube, nearer than which nothing is reckoned.
@@ -180,13 +259,24 @@ impl Emitter {
 
     /// Irradiance at `point` (x, y, z in mm) on a surface that faces `facing`, in flux units per m².
     pub fn irradiance(&self, point: [f64; 3], facing: Facing) -> f64 {
+        self.arriving(point, facing, Closeness::Close)
+    }
+
+    /// The same, no closer than what is averaged over a wall needs.
+    pub(super) fn irradiance_of_wall(&self, point: [f64; 3], facing: Facing) -> f64 {
+        self.arriving(point, facing, Closeness::Loose)
+    }
+
+    fn arriving(&self, point: [f64; 3], facing: Facing, closeness: Closeness) -> f64 {
         let x = self.x_mm.map(|edge| edge - point[0]);
         let y = self.y_mm.map(|edge| edge - point[1]);
         let h = self.z_mm - point[2];
         let per_mm2 = match &self.optics {
             Optics::Beam(beam) => self.beam_light(beam, x, y, h, facing),
             Optics::Tube(along) => self.tube_light(*along, x, y, h, facing),
-            Optics::Measured(photometry) => self.measured_light(photometry, x, y, h, facing),
+            Optics::Measured(photometry) => {
+                self.measured_light(photometry, [x, y], h, facing, closeness)
+            }
         };
         per_mm2 * 1e6
     }
@@ -236,28 +326,68 @@ impl Emitter {
     fn measured_light(
         &self,
         photometry: &Photometry,
-        x: [f64; 2],
-        y: [f64; 2],
+        [x, y]: [[f64; 2]; 2],
         h: f64,
         facing: Facing,
+        closeness: Closeness,
     ) -> f64 {
-        let (axis, sign) = facing.normal();
-        let towards_us = |px: f64, py: f64| {
-            let towards = [px, py, h];
-            let r2: f64 = towards.iter().map(|d| d * d).sum();
-            let r = r2.sqrt().max(1.0);
-            let cosine = (sign * towards[axis] / r).max(0.0);
-            photometry.share_per_sr(towards.map(|d| -d / r)) * cosine / (r * r)
+        // Light that goes down meets what lies below the face.
+        let Some(half) = photometry.towards(h < 0.0) else {
+            return 0.0;
         };
-        const NEAREST_MM: f64 = 10.0;
-        let away = |a: f64, b: f64| (a * a + b * b + h * h).sqrt().max(NEAREST_MM);
-        let beside = nearest(y);
-        let sum = graded(x, &|piece| away(nearest(piece), beside), &mut |px| {
-            graded(y, &|piece| away(px, nearest(piece)), &mut |py| {
-                towards_us(px, py)
-            })
-        });
-        self.flux * sum / ((x[1] - x[0]) * (y[1] - y[0]))
+        let area = (x[1] - x[0]) * (y[1] - y[0]);
+        // Of a face that reaches behind an upright surface only what is before it is seen.
+        let (axis, sign) = facing.normal();
+        let seen = |side: [f64; 2], own: usize| match (axis == own, sign > 0.0) {
+            (false, _) => side,
+            (true, true) => side.map(|edge| edge.max(0.0)),
+            (true, false) => side.map(|edge| edge.min(0.0)),
+        };
+        let (x, y) = (seen(x, 0), seen(y, 1));
+        if x[0] >= x[1] || y[0] >= y[1] {
+            return 0.0;
+        }
+        let nearest_mm = match closeness {
+            Closeness::Close => 10.0,
+            Closeness::Loose => LOOSE_NEAREST_MM,
+        };
+        let away = |a: f64, b: f64| (a * a + b * b + h * h).sqrt().max(nearest_mm);
+        let beside = [nearest(x), nearest(y)];
+        let mut across = Points::default();
+        let mut sum = 0.0;
+        // Across the face, then along it for each: rows of points, so that all but reading the
+        // table goes through vector instructions.
+        let along_all = |across: &Points| {
+            let mut along = Points::default();
+            let mut sum = 0.0;
+            pieces(
+                x,
+                closeness,
+                |piece| away(nearest(piece), beside[1]),
+                |px, weight| {
+                    along.push(px, weight);
+                    if along.is_full() {
+                        sum += along.light(across, h, facing, half);
+                        along = Points::default();
+                    }
+                },
+            );
+            sum + along.light(across, h, facing, half)
+        };
+        pieces(
+            y,
+            closeness,
+            |piece| away(beside[0], nearest(piece)),
+            |py, weight| {
+                across.push(py, weight);
+                if across.is_full() {
+                    sum += along_all(&across);
+                    across = Points::default();
+                }
+            },
+        );
+        sum += along_all(&across);
+        self.flux * sum / area
     }
 }
 
@@ -294,7 +424,7 @@ fn beam_factor(beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     let longest = |piece: [f64; 2]| 1.6 * nearest(piece).hypot(h) * (4.0 / (m + 3.0)).sqrt();
     let sum = graded(short, &longest, &mut |across| {
         let s = (across * across + h * h).sqrt();
-        (h / s).powf(m + 1.0) / s * (beam.upper(long[1], s) - beam.upper(long[0], s))
+        raised(h / s, m + 1.0) / s * (beam.upper(long[1], s) - beam.upper(long[0], s))
     });
     (m + 1.0) / TAU * sum
 }
@@ -309,7 +439,7 @@ fn side_factor(beam: &Beam, ahead: [f64; 2], beside: [f64; 2], h: f64) -> f64 {
     let m = beam.exponent;
     let upto = |edge: f64| {
         let s = (edge * edge + h * h).sqrt();
-        let falls = if m == 1.0 { h / s } else { (h / s).powf(m) };
+        let falls = raised(h / s, m);
         falls * (beam.lower(beside[1], s) - beam.lower(beside[0], s))
     };
     (upto(near) - upto(far)) / TAU

@@ -144,7 +144,7 @@ pub fn read(text: &str) -> Result<Luminaire, Fault> {
         horizontal_deg,
         candela,
     };
-    let summed_lm = Photometry::new(distribution.clone(), Axis::X).flux();
+    let summed_lm = Photometry::new(&distribution, Axis::X).flux();
     if !(1e-3..=1e9).contains(&summed_lm) {
         return Err(fault(
             numbers.last_line,

@@ -1,6 +1,7 @@
 //! How the light on a set of points falls off with the gap to the lamps above them.
 
 use super::emitter::{Emitter, Facing};
+use crate::work::go_on;
 
 /// Mean, least and greatest light over a set of points.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -44,7 +45,7 @@ pub fn light_at(emitters: &[Emitter], (x_mm, y_mm): (f64, f64), z_mm: f64) -> f6
 #[derive(Debug, Clone)]
 pub struct Falloff {
     /// For each gap of the table, the logarithm of the light at each point.
-    nodes: Vec<Vec<f64>>,
+    nodes: Vec<Vec<f32>>,
     points: usize,
 }
 
@@ -72,7 +73,8 @@ impl Falloff {
         let nodes = (0..=steps)
             .map(|i| {
                 let gap_mm = LEAST_GAP_MM * STEP.powi(i);
-                let log = |&point| light_at(&level, point, -gap_mm).max(DARK).ln();
+                go_on();
+                let log = |&point| light_at(&level, point, -gap_mm).max(DARK).ln() as f32;
                 points.iter().map(log).collect()
             })
             .collect();
@@ -80,6 +82,11 @@ impl Falloff {
             nodes,
             points: points.len(),
         }
+    }
+
+    /// What it takes in memory.
+    pub(super) fn bytes(&self) -> usize {
+        self.nodes.iter().map(|node| size_of_val(&node[..])).sum()
     }
 
     /// The light at each point under a gap of `gap_mm`; dark when they reach into the lamps.
@@ -95,7 +102,7 @@ impl Falloff {
             [-1, 0, 1].map(|i| &self.nodes[middle.saturating_add_signed(i)]);
         (0..self.points)
             .map(|i| {
-                let (a, b, c) = (before[i], here[i], after[i]);
+                let [a, b, c] = [before[i], here[i], after[i]].map(f64::from);
                 (b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0).exp()
             })
             .collect()

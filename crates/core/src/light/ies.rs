@@ -141,7 +141,7 @@ pub fn read(text: &str) -> Result<Luminaire, Fault> {
         horizontal_deg,
         candela,
     };
-    let flux_lm = Photometry::new(distribution.clone(), Axis::X).flux();
+    let flux_lm = Photometry::new(&distribution, Axis::X).flux();
     if !(1e-3..=1e9).contains(&flux_lm) {
         return Err(fault(
             numbers.last_line,

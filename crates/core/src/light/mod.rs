@@ -17,6 +17,7 @@ pub mod falloff;
 pub mod hang;
 pub mod ies;
 pub mod luminaire;
+mod memory;
 pub mod photometry;
 pub mod photons;
 mod quadrature;

@@ -3,16 +3,16 @@
 use std::f64::consts::{PI, TAU};
 
 use crate::room::{Axis, Distribution, PhotometricType};
+use crate::work::go_on;
 
 /// Intensity by direction, as a share of all that the lamp emits.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Photometry {
-    data: Distribution,
     /// ∫ I dΩ in the distribution's own unit: lumens for candela.
     flux: f64,
-    up: bool,
-    /// The axis that the luminaire's length runs along.
-    along: Axis,
+    /// Below the level and above it; none above where it sends no light.
+    down: Hemisphere,
+    up: Option<Hemisphere>,
 }
 
 /// Steps of the sums over the sphere.
@@ -21,30 +21,43 @@ const ROUND_STEPS: usize = 72;
 
 impl Photometry {
     /// Sums up `data`, whose lists are taken to be sound, for a luminaire that lies `along`.
-    pub fn new(data: Distribution, along: Axis) -> Self {
+    pub fn new(data: &Distribution, along: Axis) -> Self {
+        let round: Vec<[f64; 2]> = (0..ROUND_STEPS)
+            .map(|j| {
+                let turn = TAU * (j as f64 + 0.5) / ROUND_STEPS as f64;
+                [turn.cos(), turn.sin()]
+            })
+            .collect();
         let mut flux = 0.0;
         let mut above = 0.0;
         for i in 0..POLAR_STEPS {
+            go_on();
             let band = |i: usize| (PI * i as f64 / POLAR_STEPS as f64).cos();
             let from_nadir = PI * (i as f64 + 0.5) / POLAR_STEPS as f64;
             let (sin, cos) = from_nadir.sin_cos();
-            let ring: f64 = (0..ROUND_STEPS)
-                .map(|j| {
-                    let turn = TAU * (j as f64 + 0.5) / ROUND_STEPS as f64;
-                    intensity(&data, [sin * turn.cos(), sin * turn.sin(), -cos])
-                })
-                .sum();
+            let rays = round.iter().map(|[x, y]| [sin * x, sin * y, -cos]);
+            let ring: f64 = rays.map(|ray| intensity(data, ray)).sum();
             let part = ring / ROUND_STEPS as f64 * TAU * (band(i) - band(i + 1));
             flux += part;
             if cos < 0.0 {
                 above += part;
             }
         }
+        let share = |[x, y, z]: [f64; 3]| {
+            let direction = match along {
+                Axis::X => [x, y, z],
+                Axis::Y => [y, -x, z],
+            };
+            if flux > 0.0 {
+                intensity(data, direction) / flux
+            } else {
+                0.0
+            }
+        };
         Self {
-            up: above > 1e-6 * flux,
-            data,
             flux,
-            along,
+            down: Hemisphere::new(|x, y, h| share([x, y, -h])),
+            up: (above > 1e-6 * flux).then(|| Hemisphere::new(|x, y, h| share([x, y, h]))),
         }
     }
 
@@ -55,21 +68,90 @@ impl Photometry {
 
     /// Whether any of it goes above the level.
     pub fn shines_up(&self) -> bool {
-        self.up
+        self.up.is_some()
     }
 
-    /// The share of the flux that goes into a steradian around `direction`, a unit vector away
-    /// from the lamp in the bay's axes.
-    pub fn share_per_sr(&self, [x, y, z]: [f64; 3]) -> f64 {
-        let direction = match self.along {
-            Axis::X => [x, y, z],
-            Axis::Y => [y, -x, z],
-        };
-        if self.flux > 0.0 {
-            intensity(&self.data, direction) / self.flux
+    /// The shares of the flux that go into a steradian around directions below the level, or above
+    /// it; `None` where none goes.
+    pub(super) fn towards(&self, up: bool) -> Option<&Hemisphere> {
+        if up {
+            self.up.as_ref()
         } else {
-            0.0
+            Some(&self.down)
         }
+    }
+
+    /// The share of the flux that goes into a steradian around `direction`, away from the lamp in
+    /// the bay's axes, of any length but 0.
+    pub fn share_per_sr(&self, [x, y, z]: [f64; 3]) -> f64 {
+        let half = self.towards(z > 0.0);
+        half.map_or(0.0, |half| half.share_per_sr(x, y, z.abs()))
+    }
+
+    /// What it takes in memory.
+    pub fn bytes(&self) -> usize {
+        let each = size_of_val(&self.down.shares[..]);
+        each * (1 + usize::from(self.up.is_some()))
+    }
+}
+
+/// Half of all directions on an even grid: reading it costs no angles. A direction stands where it
+/// goes through the octahedron |x| + |y| + |z| = 1, seen from below; the grid's lines lie on the
+/// edges of that, so nothing is smoothed across them.
+///
+/// Against the measured figures read by their angles the light of a face stays within 0.5 %.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Hemisphere {
+    shares: Box<[f32]>,
+}
+
+/// Pieces of the grid from one side of the octahedron to the other, and nodes in a row.
+const PIECES: usize = 96;
+const NODES: usize = PIECES + 1;
+
+impl Hemisphere {
+    fn new(share: impl Fn(f64, f64, f64) -> f64) -> Self {
+        let at = |i: usize| 2.0 * i as f64 / PIECES as f64 - 1.0;
+        let nodes = (0..NODES).flat_map(|j| (0..NODES).map(move |i| [at(i), at(j)]));
+        let shares = nodes.map(|[u, v]| {
+            // Corners outside of the octahedron stand for the level direction they point to.
+            let h = (1.0 - u.abs() - v.abs()).max(0.0);
+            let r = (u * u + v * v + h * h).sqrt();
+            share(u / r, v / r, h / r) as f32
+        });
+        Self {
+            shares: shares.collect(),
+        }
+    }
+
+    /// At a direction (x, y) to the side and `h` ≥ 0 away from the level.
+    fn share_per_sr(&self, x: f64, y: f64, h: f64) -> f64 {
+        let scale = Self::scale(x.abs() + y.abs() + h);
+        self.share(x * scale, y * scale)
+    }
+
+    /// What takes a direction whose sides add up to `sum` to the grid.
+    #[inline(always)]
+    pub(super) fn scale(sum: f64) -> f64 {
+        0.5 * PIECES as f64 / sum
+    }
+
+    /// At a place of the grid, counted from its middle.
+    #[inline(always)]
+    pub(super) fn share(&self, u: f64, v: f64) -> f64 {
+        let half = 0.5 * PIECES as f64;
+        let (u, v) = ((u + half) as f32, (v + half) as f32);
+        let (i, j) = ((u as usize).min(PIECES - 1), (v as usize).min(PIECES - 1));
+        let (s, t) = (u - i as f32, v - j as f32);
+        let first = j * NODES + i;
+        // In one look: the last node that is read is the greatest.
+        let Some(nodes) = self.shares.get(first..first + NODES + 2) else {
+            return 0.0;
+        };
+        let [a, b, c, d] = [nodes[0], nodes[1], nodes[NODES], nodes[NODES + 1]];
+        let near = a + s * (b - a);
+        let far = c + s * (d - c);
+        f64::from(near + t * (far - near))
     }
 }
 
@@ -180,7 +262,7 @@ mod tests {
             vec![0.0, 180.0],
             vec![0.0, 360.0],
         ] {
-            let lamp = Photometry::new(lambertian(horizontal), Axis::X);
+            let lamp = Photometry::new(&lambertian(horizontal), Axis::X);
             assert!(
                 (lamp.flux() / (1000.0 * PI) - 1.0).abs() < 1e-3,
                 "{}",

@@ -9,6 +9,7 @@ use crate::fault::{Fault, Faults, Pointer};
 use crate::room::Axis;
 use crate::say;
 use crate::units::Quantity;
+use crate::work::go_on;
 
 /// A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
 /// from the tray plane; all in mm.
@@ -136,7 +137,13 @@ impl Scene {
         let reflected = enclosure.lit(&emitters, Faces::default());
         let (grid, z) = (&self.grid, self.grid.z_mm);
         let field = |at: &dyn Fn([f64; 3]) -> f64| -> Vec<Vec<f64>> {
-            let row = |&y: &f64| grid.x_mm.iter().map(|&x| at([x, y, z])).collect();
+            let row = |&y: &f64| {
+                let point = |&x: &f64| {
+                    go_on();
+                    at([x, y, z])
+                };
+                grid.x_mm.iter().map(point).collect()
+            };
             grid.y_mm.iter().map(row).collect()
         };
         let direct_lux = field(&|p| emitters.iter().map(|e| e.irradiance(p, Facing::Up)).sum());

@@ -1,5 +1,7 @@
 //! Lamps: what they emit, how far they are dimmed and aged, and where they hang.
 
+use std::sync::Arc;
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -62,9 +64,10 @@ pub struct Lamp {
     /// Whether its emitters are bare tubes that shine all round, without a reflector above.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub bare_tube: bool,
-    /// Its measured distribution, which wins over `beam_deg` and `bare_tube`.
+    /// Its measured distribution, which wins over `beam_deg` and `bare_tube`. Shared, since it may
+    /// hold a hundred thousand figures and plans are copied to be compared.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub distribution: Option<Distribution>,
+    pub distribution: Option<Arc<Distribution>>,
     /// Its brightness steps; left out when it only goes on and off.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dimmer: Option<Dimmer>,

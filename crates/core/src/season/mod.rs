@@ -9,6 +9,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::crops::Crop;
+use crate::light::bay::Fields;
 use crate::light::daylight::cloudless_mol_m2_d;
 use crate::plan::{DateSpan, SoundPlan, Sowing, Stage, Tray};
 use crate::room;
@@ -16,6 +17,7 @@ use crate::say;
 use crate::site::{days_between, plus_days};
 use crate::units::{DAYS_PER_WEEK, Quantity};
 use crate::words::{COMMON_PRACTICE, Why};
+use crate::work::go_on;
 use bed::Beds;
 pub use pace::Pace;
 
@@ -109,17 +111,31 @@ impl SowingDates {
 
 /// The dates of every sowing, in the plan's order.
 pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
+    dates_again(plan, &Fields::default())
+}
+
+/// The same as [`dates`] for somebody who asks again and again: light that `fields` remembers is not
+/// reckoned anew.
+pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
     let mut beds = Beds::new(plan);
     plan.sowings
         .iter()
-        .map(|sowing| dates_of(plan, sowing, &mut beds))
+        .map(|sowing| {
+            go_on();
+            dates_of(plan, sowing, &mut beds, fields)
+        })
         .collect()
 }
 
 /// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
 /// before that, and earlier still by the days that emergence here takes longer than at the
 /// temperature advised for the crop.
-fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDates {
+fn dates_of(
+    plan: &SoundPlan,
+    sowing: &Sowing,
+    beds: &mut Beds<'_>,
+    fields: &Fields,
+) -> SowingDates {
     let crop = plan.crop(sowing);
     let curve = crop.curve();
     let weeks = |weeks: f64| (weeks * DAYS_PER_WEEK).round() as i32;
@@ -144,7 +160,7 @@ fn dates_of(plan: &SoundPlan, sowing: &Sowing, beds: &mut Beds<'_>) -> SowingDat
     let lost_days = emergence_days
         .map_or(0.0, |days| days - advised_days)
         .max(0.0);
-    let pace = Pace::of(plan, sowing);
+    let pace = Pace::of(plan, sowing, fields);
     let sow = match sowing.packet_weeks {
         // Who goes by the packet counts its weeks and nothing else.
         Some(packet) => plus_days(out, -weeks(packet)),

@@ -1,7 +1,5 @@
 //! How fast seedlings grow where they stand, against the weeks that the trade counts with.
 
-use std::sync::LazyLock;
-
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -41,10 +39,10 @@ const HALF_GROWN_MM: f64 = 40.0;
 
 impl Pace {
     /// The pace of `sowing` where the first tray of it grows on.
-    pub(super) fn of(plan: &SoundPlan, sowing: &Sowing) -> Self {
+    pub(super) fn of(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Self {
         let crop = plan.crop(sowing);
         let air_c = (plan.site.air.day_c + plan.site.air.night_c) / 2.0;
-        let dli = dli_where_it_grows(plan, sowing);
+        let dli = dli_where_it_grows(plan, sowing, fields);
         let by_light = dli.map_or(1.0, |dli| {
             (dli / crop.dli_low_mol_m2_d.max(0.1))
                 .powf(BY_LIGHT)
@@ -68,9 +66,7 @@ fn growing_days(crop: &Crop) -> f64 {
     (weeks - germinating - f64::from(crop.hardening_days)).max(0.0)
 }
 
-fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing) -> Option<f64> {
-    /// Whoever asks gets the same answer; what differs only in height is cheap.
-    static FIELDS: LazyLock<Fields> = LazyLock::new(Fields::default);
+fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Option<f64> {
     let tray = plan.trays_of(&sowing.id).next()?;
     let stand = tray.stand_in(Stage::Grow)?;
     let bay: Bay<'_> = plan.bay(&stand.bay)?;
@@ -92,7 +88,7 @@ fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing) -> Option<f64> {
             ..bay
         },
         Cover::default(),
-        &FIELDS,
+        fields,
     );
     let cells = field.cells(stand.footprint(format).cells(4, 3));
     let canopy_mm = bay.tier.lift_mm() + format.height_mm + HALF_GROWN_MM;

@@ -14,7 +14,7 @@ use sunrise_core::fault::{Fault, Faults, Pointer};
 use sunrise_core::plan::{DateSpan, Plan};
 use sunrise_core::room::BayRef;
 use sunrise_core::say;
-use sunrise_core::season::dates;
+use sunrise_core::season::dates_again;
 use sunrise_core::season::mats::MatSeason;
 use sunrise_core::site::days_between;
 use sunrise_core::units::Quantity;
@@ -166,10 +166,10 @@ fn simpler_bay() -> Statement {
     )
 )]
 pub async fn compare_warmth(
-    State(App { effort, .. }): State<App>,
+    State(App { effort, fields, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(warm_ways(&sound(plan)?, &bay, date));
+    let compute = move || Ok(warm_ways(&sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -186,10 +186,10 @@ pub async fn compare_warmth(
     )
 )]
 pub async fn compare_chamber(
-    State(App { effort, .. }): State<App>,
+    State(App { effort, fields, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(chamber_ways(&sound(plan)?, &bay, date));
+    let compute = move || Ok(chamber_ways(&sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -204,12 +204,12 @@ pub async fn compare_chamber(
     )
 )]
 pub async fn mats(
-    State(App { effort, .. }): State<App>,
+    State(App { effort, fields, .. }): State<App>,
     body::Json(plan): body::Json<Plan>,
 ) -> Result<Reply, Problem> {
     let compute = move || {
         let plan = sound(plan)?;
-        Ok(MatSeason::of(&plan, &dates(&plan)))
+        Ok(MatSeason::of(&plan, &dates_again(&plan, &fields)))
     };
     effort
         .answer(say!("ask of a plan with fewer sowings"), compute)
@@ -237,10 +237,10 @@ pub struct ToProbe {
     )
 )]
 pub async fn probe(
-    State(App { effort, .. }): State<App>,
+    State(App { effort, fields, .. }): State<App>,
     body::Json(ToProbe { plan, probe }): body::Json<ToProbe>,
 ) -> Result<Reply, Problem> {
-    let compute = move || calibrate::probe(&sound(plan)?, &probe).map_err(Problem::unfit);
+    let compute = move || calibrate::probe(&sound(plan)?, &probe, &fields).map_err(Problem::unfit);
     effort.answer(simpler_bay(), compute).await
 }
 

@@ -58,14 +58,14 @@ pub struct Opening {
 }
 
 impl PlanView {
-    fn of(snapshot: Snapshot) -> Result<(Self, SoundPlan), Problem> {
+    fn of(snapshot: Snapshot, app: &App) -> Result<(Self, SoundPlan), Problem> {
         let plan = sound(snapshot.plan)?;
         let zone = TimeZone::get(&plan.site.time_zone).unwrap_or(TimeZone::UTC);
         let today = Timestamp::now().to_zoned(zone).date();
         let view = Self {
             id: snapshot.id,
             revision: snapshot.revision,
-            opening_day: opening_day(&plan, today),
+            opening_day: opening_day(&plan, today, &app.fields),
             plan: (*plan).clone(),
             undo: snapshot.undo,
             redo: snapshot.redo,
@@ -77,7 +77,7 @@ impl PlanView {
 
     /// With the assessment that whoever opens it asks for next.
     fn opened(snapshot: Snapshot, opening: &Opening, app: &App) -> Result<Self, Problem> {
-        let (mut view, plan) = Self::of(snapshot)?;
+        let (mut view, plan) = Self::of(snapshot, app)?;
         let asked = opening.on.filter(|day| plan.season.contains(*day));
         let day = DateSpan::day(asked.unwrap_or(view.opening_day));
         let assessment = sunrise_core::assess_again(&plan, day, Detail::Outline, &app.fields);
@@ -89,7 +89,8 @@ impl PlanView {
 impl App {
     /// Answers with a plan as it is kept.
     async fn view(&self, snapshot: Snapshot, status: StatusCode) -> Result<Reply, Problem> {
-        let view = move || Ok(PlanView::of(snapshot)?.0);
+        let app = self.clone();
+        let view = move || Ok(PlanView::of(snapshot, &app)?.0);
         let reply = self.effort.answer(smaller(), view).await?;
         Ok(reply.with(status))
     }
@@ -436,7 +437,8 @@ pub async fn step(
 )]
 pub async fn calendar(State(app): State<App>, PlanId(id): PlanId) -> Result<Response, Problem> {
     let snapshot = app.store(move |store| store.plan(id)).await?;
-    let calendar = move || calendar::of(snapshot);
+    let fields = app.fields.clone();
+    let calendar = move || calendar::of(snapshot, &fields);
     let calendar = app.effort.compute(smaller(), calendar).await?;
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),

@@ -13,6 +13,7 @@ export type Finding = Schemas['Finding'];
 export type Fix = Schemas['Fix'];
 export type BayFit = Schemas['BayFit'];
 export type ChamberWay = Schemas['ChamberWay'];
+export type Changes = Schemas['Changes'];
 export type Crop = Schemas['Crop'];
 export type CropLibrary = Schemas['CropLibrary'];
 export type DateSpan = Schemas['DateSpan'];
@@ -79,9 +80,38 @@ export class Refused extends Error {
   }
 }
 
+/** An assessment, and the name that the server gave it. */
+export interface Assessed {
+  id?: string;
+  assessment: Assessment;
+}
+
+/** A list whose numbers stand for entries of the list before. */
+function list<T>(parts: (T | number)[], before: T[] | undefined): T[] {
+  return parts.map((part) => (typeof part === 'number' ? before![part]! : part));
+}
+
+/** The whole assessment that `changes` make of the one before. */
+export function applied(changes: Changes, before: Assessment | undefined): Assessment {
+  return {
+    season: changes.season ?? before!.season,
+    sowings: list(changes.sowings, before?.sowings),
+    to_sow: list(changes.to_sow, before?.to_sow),
+    room: changes.room.map((day, i) => ({
+      ...day,
+      places: list(day.places, before?.room[i]?.places),
+      bays: list(day.bays, before?.room[i]?.bays),
+    })),
+    findings: list(changes.findings, before?.findings),
+    caution: changes.caution,
+    load_caution: changes.load_caution,
+    light_caution: changes.light_caution,
+  };
+}
+
 const client = createClient<paths>({ baseUrl: '/' });
 
-type Answer<T> = { data?: T; error?: unknown };
+type Answer<T> = { data?: T; error?: unknown; response?: Response };
 
 /** The answer's data; a problem or a dead line is thrown. */
 async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
@@ -92,6 +122,8 @@ async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
     throw new Unreachable('The server does not answer.');
   }
   if (result.data !== undefined) return result.data;
+  // Done, and nothing to say about it.
+  if (result.response?.status === 204) return undefined as T;
   const problem = result.error as Problem | undefined;
   // A proxy's or a dying server's page is no problem document.
   if (problem?.detail === undefined) throw new Unreachable('The server does not answer.');
@@ -104,13 +136,30 @@ export const api = {
   kinds: () => answered(client.GET('/api/kinds')),
   plans: () => answered(client.GET('/api/plans')),
   crops: () => answered(client.GET('/api/crops')),
-  toSow: (want: Want) => answered(client.POST('/api/calc/seeds', { body: want })),
+  /** One case has one answer. */
+  toSow: (want: Want) => answered(client.POST('/api/calc/seeds', { body: want })) as Promise<ToSow>,
   frost: (text: string, how: Understanding) =>
     answered(client.POST('/api/calc/frost', { body: { text, how } })),
   demoPlan: () => answered(client.GET('/api/demo-plan')),
   create: (plan: Plan, word: string) =>
     answered(client.POST('/api/plans', { body: { plan, word } })),
-  plan: (id: number) => answered(client.GET('/api/plans/{id}', { params: { path: { id } } })),
+  /** With its first assessment, on the day named or its opening day. */
+  plan: (id: number, on?: string) =>
+    answered(client.GET('/api/plans/{id}', { params: { path: { id }, query: { on } } })),
+  /** The plan that was edited last, in the same way; none when there is no plan yet. */
+  lastPlan: async (on?: string) => {
+    try {
+      return await answered(client.GET('/api/last-plan', { params: { query: { on } } }));
+    } catch (error) {
+      if (error instanceof Refused && error.problem.status === 404) return undefined;
+      throw error;
+    }
+  },
+  deletedPlans: () => answered(client.GET('/api/deleted-plans')),
+  deletePlan: (id: number) =>
+    answered(client.DELETE('/api/plans/{id}', { params: { path: { id } }, parseAs: 'text' })),
+  restorePlan: (id: number) =>
+    answered(client.POST('/api/plans/{id}/restore', { params: { path: { id } } })),
   history: (id: number) =>
     answered(client.GET('/api/plans/{id}/revisions', { params: { path: { id } } })),
   save: (id: number, base_revision: number, plan: Plan, word: string) =>
@@ -144,15 +193,18 @@ export const api = {
    * With the cells and fits of one bay at most, since only its sheet shows them, or with what all
    * sowings want.
    */
-  assess: (plan: Plan, date: string, bay: BayRef | 'sowings' | undefined) =>
-    answered(
-      client.POST('/api/assess', {
-        body: {
-          plan,
-          from: date,
-          to: date,
-          detail: bay === 'sowings' ? bay : bay ? { bay } : 'outline',
-        },
+  assess: async (
+    plan: Plan,
+    date: string,
+    bay: BayRef | 'sowings' | undefined,
+    before: Assessed | undefined,
+  ): Promise<Assessed> => {
+    const detail = bay === 'sowings' ? bay : bay ? { bay } : ('outline' as const);
+    const changes = await answered(
+      client.POST('/api/assess/changes', {
+        body: { what: { plan, from: date, to: date, detail }, since: before?.id },
       }),
-    ),
+    );
+    return { id: changes.id, assessment: applied(changes, before?.assessment) };
+  },
 };

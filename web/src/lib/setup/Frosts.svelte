@@ -22,6 +22,8 @@
   let unit = $state<'c' | 'f'>('c');
   let threshold = $state(0);
   let caution = $state<keyof typeof cautions>('even');
+  /** How far a typical year's last frost is taken to stray; our own estimate to begin with. */
+  let spread = $state(10);
   let text = $state('');
   let name = $state('');
   let preview: Preview | undefined = $state.raw();
@@ -35,6 +37,7 @@
       unit,
       threshold_c: threshold,
       caution,
+      spread_days: spread,
       latitude_deg: site.latitude_deg,
       year: Number((bench.draft?.season.to ?? '2027').slice(0, 4)),
     };
@@ -83,7 +86,8 @@
 
 {#if record}
   <p class="mt-1">
-    By <b>{record.name}</b>, {record.years.length} years, at {words.number(
+    By <b>{record.name}</b>, {record.typical ? 'one typical year' : `${record.years.length} years`},
+    at {words.number(
       record.threshold_c,
       'temperature_c',
     )} or below
@@ -97,8 +101,8 @@
   >
 {:else}
   <p class="mt-1 text-sm text-soft">
-    Daily minima as CSV (a date and a minimum in each row), or an EPW weather file, tell how sure
-    the last frost is.
+    Daily lows of your own years (CSV, a date and a minimum in each row), or an EPW weather file,
+    tell how sure the last frost is. A file of a typical year gives its day alone.
   </p>
 {/if}
 <div class="mt-2 flex flex-wrap items-end gap-3">
@@ -164,6 +168,21 @@
     {#each preview.notes as note (note.text)}
       <p class="text-sm">{words.say(note)}.</p>
     {/each}
+    {#if preview.record?.typical}
+      <div class="mt-2">
+        <NumberField
+          label="Last frost strays by (standard deviation)"
+          value={spread}
+          quantity="days"
+          min={1}
+          max={60}
+          onset={(days) => {
+            spread = days;
+            again();
+          }}
+        />
+      </div>
+    {/if}
     {#if preview.dates && preview.record}
       <dl class="mt-1 grid grid-cols-3 gap-2">
         {#each [['1 year of 10', preview.dates.p10], ['every other', preview.dates.p50], ['9 of 10', preview.dates.p90]] as [label, day] (label)}
@@ -176,7 +195,7 @@
       <p class="text-sm text-soft">
         {#if preview.dates.first}the first frost of autumn by {words.shortDate(preview.dates.first)} in
           every other;
-        {/if}by {preview.dates.years} years
+        {/if}{preview.record.typical ? 'by one typical year' : `by ${preview.dates.years} years`}
       </p>
       <button class="quiet mt-1 border-line! font-semibold" onclick={keep}
         >Take {words.shortDate(preview.dates.chosen)} as the last frost</button

@@ -4,6 +4,8 @@
 
   let revisions: Revision[] = $state.raw([]);
   let problem = $state('');
+  /** The word of each revision, to say what a branch came after. */
+  const words = $derived(Object.fromEntries(revisions.map((r) => [r.number, `“${r.word}”`])));
 
   $effect(() => {
     const view = bench.view;
@@ -30,8 +32,13 @@
 <ol class="flex max-h-96 flex-col overflow-y-auto" data-testid="history">
   {#each revisions as revision (revision.number)}
     <li class="flex items-baseline gap-2 border-t py-1.5">
-      <span class="grow" class:text-soft={revision.undone} class:line-through={revision.undone}
-        >{revision.word}</span
+      <span
+        class="grow"
+        class:text-soft={revision.undone || revision.aside}
+        class:line-through={revision.undone}
+        >{revision.word}{#if revision.aside}<span class="text-sm">
+            · beside the line, after {words[revision.parent ?? 0] ?? 'the beginning'}</span
+          >{/if}</span
       >
       <span class="text-sm whitespace-nowrap text-soft">{when(revision.saved_at)}</span>
       {#if revision.current}

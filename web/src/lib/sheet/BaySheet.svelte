@@ -11,7 +11,7 @@
   import Colour from './Colour.svelte';
   import Compare from './Compare.svelte';
   import DliGauge from './DliGauge.svelte';
-  import FindingCard from './FindingCard.svelte';
+  import Findings from './Findings.svelte';
   import Fits from './Fits.svelte';
   import Gear from './Gear.svelte';
   import Hours from './Hours.svelte';
@@ -132,9 +132,8 @@
 </div>
 
 <div class="mt-3 flex flex-col gap-4">
-  {#each findings as finding, i (finding.code)}
-    <FindingCard {finding} first={i === 0} />
-  {:else}
+  <Findings {findings}>
+    {#snippet nothing()}
     {#if bay.hang && bay.light}
       <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
         <b class="block text-lg">Right as it hangs</b>
@@ -144,7 +143,8 @@
           : 'best; corners stay darker at any height'}.
       </p>
     {/if}
-  {/each}
+    {/snippet}
+  </Findings>
 
   {#if lamps.length > 0}
     <section aria-label="Lamps">

@@ -33,7 +33,7 @@
 </article>
 
 {#snippet fixes()}
-  {#each finding.fixes as fix (fix.label.text)}
+  {#each finding.fixes as fix, i (i)}
     <Button
       class="shrink-0 bg-coral! px-4! py-2! font-semibold text-on-coral! hover:opacity-90"
       onclick={() => void bench.apply(fix)}>{words.say(fix.label)}</Button

@@ -153,7 +153,7 @@
   <input
     {id}
     type="file"
-    accept=".ies,.IES"
+    accept=".ies,.IES,.ldt,.LDT"
     class="w-full rounded-lg border border-line bg-raised text-sm text-ink"
     aria-describedby={problem ? `${id}-problem` : undefined}
     onchange={readFile}

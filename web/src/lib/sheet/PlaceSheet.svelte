@@ -103,7 +103,7 @@
 </div>
 
 <div class="mt-3 flex flex-col gap-4">
-  {#each findings as finding, i (finding.code + i)}
+  {#each findings as finding, i (finding.id)}
     <FindingCard {finding} first={i === 0} />
   {/each}
 

@@ -5,7 +5,7 @@
   import { replace } from '../edits';
   import Away from './Away.svelte';
   import Containers from './Containers.svelte';
-  import FindingCard from './FindingCard.svelte';
+  import Findings from './Findings.svelte';
   import FloorPlan from './FloorPlan.svelte';
   import Mats from './Mats.svelte';
   import NumberField from './NumberField.svelte';
@@ -58,18 +58,18 @@
 
 <h3 class="mt-5 mb-2">To do</h3>
 <div class="flex flex-col gap-3">
-  {#each findings as finding, i (`${finding.code}-${finding.place}-${finding.bay?.tier}-${i}`)}
-    <div>
+  <Findings {findings}>
+    {#snippet where(finding)}
       {#if finding.place}
         <button class="mb-1 font-semibold text-teal hover:underline" onclick={() => go(finding)}
           >{nameOf(finding)}</button
         >
       {/if}
-      <FindingCard {finding} first={i === 0} />
-    </div>
-  {:else}
-    <p class="rounded-xl bg-sage-soft p-3">Nothing: every lamp hangs right on this date.</p>
-  {/each}
+    {/snippet}
+    {#snippet nothing()}
+      <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
+    {/snippet}
+  </Findings>
 </div>
 
 {#if bench.draft}

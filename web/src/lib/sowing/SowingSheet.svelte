@@ -70,7 +70,7 @@
 
 <div class="grid gap-4 p-3 md:grid-cols-3" data-testid="sowing-sheet">
   <div class="flex flex-col gap-3">
-    {#each findings as finding, i (finding.code)}
+    {#each findings as finding, i (finding.id)}
       <FindingCard {finding} first={i === 0} />
     {:else}
       <p class="rounded-xl bg-sage-soft p-3">Nothing to mind: its days fit.</p>

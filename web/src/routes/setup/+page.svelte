@@ -5,6 +5,8 @@
   import DayHours from '$lib/setup/DayHours.svelte';
   import Frosts from '$lib/setup/Frosts.svelte';
   import History from '$lib/setup/History.svelte';
+  import Plans from '$lib/setup/Plans.svelte';
+  import Part from '$lib/shell/Part.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/sheet/FindingCard.svelte';
   import NumberField from '$lib/sheet/NumberField.svelte';
@@ -179,13 +181,17 @@
           <OpenFile />
         </div>
       </section>
+      <section class="card p-4" aria-label="Plans">
+        <h2 class="mb-1 text-lg">Plans</h2>
+        <Part what="the list of plans"><Plans /></Part>
+      </section>
       <section class="card p-4">
         <h2 class="mb-1 text-lg">History</h2>
-        <History />
+        <Part what="the history"><History /></Part>
       </section>
     </div>
     <div class="flex min-w-0 flex-col gap-4">
-      {#each findings as finding, i (`${finding.code}-${i}`)}
+      {#each findings as finding, i (finding.id)}
         <FindingCard {finding} first={i === 0} />
       {/each}
       <section class="card overflow-x-auto p-4">

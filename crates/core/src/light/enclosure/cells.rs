@@ -1,8 +1,9 @@
 //! Walls cut finer than their patches, and what straight light falls on the pieces.
 
-use super::super::emitter::{Emitter, Optics};
+use super::super::emitter::{Emitter, LOOSE_NEAREST_MM, Optics};
 use super::super::quadrature::{nearest, two};
 use super::Wall;
+use crate::work::go_on;
 
 /// The patches of a wall cut into smaller cells along one axis.
 pub(super) struct Cuts {
@@ -82,6 +83,7 @@ pub(super) fn corner_weights(nu: usize, nv: usize, sent: impl Fn(usize, usize) -
 /// What a patch of a wall gets straight from an emitter, in flux units times mm² / m².
 pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], depth: u32) -> f64 {
     let [u, v] = sides;
+    go_on();
     let mut bounds = [[0.0; 2]; 3];
     bounds[wall.axes[0]] = u;
     bounds[wall.axes[1]] = v;
@@ -91,9 +93,11 @@ pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], dep
         .map(|i| nearest([lamp[i][0] - bounds[i][1], lamp[i][1] - bounds[i][0]]).powi(2))
         .sum::<f64>()
         .sqrt();
-    let sharp = match &emitter.optics {
-        Optics::Beam(beam) => (4.0 / (beam.exponent() + 3.0)).sqrt(),
-        Optics::Tube(_) | Optics::Measured(_) => 1.0,
+    let (sharp, away) = match &emitter.optics {
+        Optics::Beam(beam) => ((4.0 / (beam.exponent() + 3.0)).sqrt(), away),
+        Optics::Tube(_) => (1.0, away),
+        // Summed up point by point: a wall that a lamp all but touches is cut no finer.
+        Optics::Measured(_) => (1.0, away.max(LOOSE_NEAREST_MM)),
     };
     let (lu, lv) = (u[1] - u[0], v[1] - v[0]);
     const DEEPEST: u32 = 8;
@@ -115,9 +119,14 @@ pub(super) fn received(emitter: &Emitter, wall: &Wall, sides: [[f64; 2]; 2], dep
         point[wall.axes[0]] = a;
         point[wall.axes[1]] = b;
         point[wall.normal()] = wall.plane_mm;
-        emitter.irradiance(point, wall.looks)
+        emitter.irradiance_of_wall(point, wall.looks)
     };
-    if lu.max(lv) < 0.5 * sharp * away {
+    // One look at its middle does for what lies far enough off; a measured lamp's is dear.
+    let far = match &emitter.optics {
+        Optics::Measured(_) => 0.8,
+        _ => 0.5,
+    };
+    if lu.max(lv) < far * sharp * away {
         return lu * lv * at((u[0] + u[1]) / 2.0, (v[0] + v[1]) / 2.0);
     }
     two(u, |a| two(v, |b| at(a, b)))

@@ -1,152 +1,402 @@
-//! What each patch of a box sees of the others.
+//! What each patch of a box sees of the others: area times view factor of each pair.
+//!
+//! A box with its grid of patches is its own mirror image along x, y and z. What each patch gets of
+//! the others is therefore worked out in eight parts that do not touch one another: light that is
+//! alike on both sides of each middle, or the opposite. Each part is a matrix over the patches of one
+//! eighth of the box, so all together hold an eighth of what every pair of patches would.
 
 use super::super::view::{parallel_corner, perpendicular_corner};
-use super::{Enclosure, Wall};
+use super::Wall;
+use crate::work::go_on;
 
-impl Enclosure {
-    pub(super) fn fill_exchange(&mut self) {
-        let n = self.area.len();
-        let mut blocks: Vec<(usize, usize, Vec<f64>)> = Vec::new();
-        for a in 0..self.walls.len() {
-            for b in a + 1..self.walls.len() {
-                let (p, q) = (&self.walls[a], &self.walls[b]);
-                let axes = (p.normal(), q.normal());
-                if !blocks.iter().any(|(i, j, _)| (*i, *j) == axes) {
-                    let block = if axes.0 == axes.1 {
-                        self.opposite(axes.0)
-                    } else {
-                        self.adjoining(axes.0, axes.1)
-                    };
-                    blocks.push((axes.0, axes.1, block));
-                }
-            }
-        }
-        for a in 0..self.walls.len() {
-            for b in a + 1..self.walls.len() {
-                let (p, q) = (&self.walls[a], &self.walls[b]);
-                let axes = (p.normal(), q.normal());
-                let (_, _, block) = blocks
-                    .iter()
-                    .find(|(i, j, _)| (*i, *j) == axes)
-                    .expect("every pair of axes has its block");
-                // A block holds the pair of near faces; the grid is its own mirror image, so a
-                // far face reads it from the other end.
-                let from = self.patches(p, q.far().then(|| q.normal()));
-                let to = self.patches(q, p.far().then(|| p.normal()));
-                let wide = to.len();
-                let (p_first, q_first) = (p.first, q.first);
-                for (i, &row) in from.iter().enumerate() {
-                    for (j, &column) in to.iter().enumerate() {
-                        let value = block[row * wide + column];
-                        self.exchange[(p_first + i) * n + q_first + j] = value;
-                        self.exchange[(q_first + j) * n + p_first + i] = value;
-                    }
-                }
-            }
-        }
+/// The mirrors: bit k turns axis k round. The same numbers name the parts: in part p light changes
+/// its sign in mirror g when they share an odd number of bits.
+const MIRRORS: usize = 8;
+
+/// A patch of the near face across an axis, in the eighth of the box at the origin.
+#[derive(Debug, Clone, Copy)]
+struct Corner {
+    /// Across which axis the face lies.
+    normal: usize,
+    /// Its place along the lower of the face's own axes, and along the higher.
+    at: [usize; 2],
+}
+
+/// Area times view factor between all patches of a box.
+#[derive(Debug, Clone)]
+pub(super) struct Exchange {
+    /// For each patch of the eighth, its image in each mirror; `None` on faces that are not there.
+    images: Vec<[Option<usize>; MIRRORS]>,
+    /// How much of itself a patch of the eighth is in each mirror: one on a middle is its own image.
+    once: Vec<f64>,
+    /// Where the patches of the face across each axis begin, and where the last end.
+    begins: [usize; 4],
+    /// A square matrix for each part, row by row: symmetrical, so only a face's exchange with itself
+    /// in the mirrors and with the faces behind it is filled in.
+    parts: [Box<[f32]>; MIRRORS],
+}
+
+/// The axes that a face across `normal` spans, the lower first.
+pub(super) fn across(normal: usize) -> [usize; 2] {
+    match normal {
+        0 => [1, 2],
+        1 => [0, 2],
+        _ => [0, 1],
     }
+}
 
-    /// The patches of a wall in order, each by its place in a block; mirrored along one axis.
-    pub(super) fn patches(&self, wall: &Wall, mirrored: Option<usize>) -> Vec<usize> {
-        let cells = |axis: usize| self.lines[axis].len() - 1;
-        let [nu, nv] = wall.axes.map(cells);
-        let at = |i: usize, n: usize, axis: usize| {
-            if mirrored == Some(axis) { n - 1 - i } else { i }
+impl Exchange {
+    pub(super) fn new(lines: &[Vec<f64>; 3], walls: &[Wall]) -> Self {
+        let cells = [0, 1, 2].map(|axis| lines[axis].len() - 1);
+        let first_of = |normal: usize, far: bool| {
+            let wall = walls
+                .iter()
+                .find(|w| w.normal() == normal && w.far() == far);
+            wall.map(|wall| wall.first)
         };
-        (0..nu)
-            .flat_map(|u| (0..nv).map(move |v| (u, v)))
-            .map(|(u, v)| at(u, nu, wall.axes[0]) * nv + at(v, nv, wall.axes[1]))
-            .collect()
-    }
-
-    /// Exchange of the two faces across `normal`.
-    fn opposite(&self, normal: usize) -> Vec<f64> {
-        let axes = match normal {
-            0 => [1, 2],
-            1 => [0, 2],
-            _ => [0, 1],
-        };
-        let [u, v] = axes.map(|axis| &self.lines[axis]);
-        let far = *self.lines[normal].last().expect("a grid has lines");
-        let along_v =
-            |du: f64| -> Vec<f64> { second_differences(v, |dv| parallel_corner(du, dv, far)) };
-        let (nu, nv) = (u.len() - 1, v.len() - 1);
-        // One table for each pair of lines along u; it depends on their distance alone.
-        let tables: Vec<Vec<Vec<f64>>> = u
-            .iter()
-            .enumerate()
-            .map(|(i, a)| u[..=i].iter().map(|b| along_v(a - b)).collect())
-            .collect();
-        let table = |i: usize, j: usize| &tables[i.max(j)][i.min(j)];
-        let mut block = vec![0.0; nu * nv * nu * nv];
-        for i in 0..nu {
-            for k in 0..nu {
-                let [a, b, c, d] = [
-                    table(i + 1, k + 1),
-                    table(i, k + 1),
-                    table(i + 1, k),
-                    table(i, k),
-                ];
-                for j in 0..nv {
-                    for l in 0..nv {
-                        let at = j * nv + l;
-                        let value = a[at] - b[at] - c[at] + d[at];
-                        block[(i * nv + j) * (nu * nv) + k * nv + l] = value.abs();
-                    }
-                }
-            }
-        }
-        block
-    }
-
-    /// Exchange of the near faces across `p` and across `q`, which meet at a right angle.
-    fn adjoining(&self, p: usize, q: usize) -> Vec<f64> {
-        let shared = 3 - p - q;
-        let along = &self.lines[shared];
-        // The first face runs away from the edge along q, the second along p.
-        let (out, up) = (&self.lines[q], &self.lines[p]);
-        let tables: Vec<Vec<Vec<f64>>> = out
-            .iter()
-            .map(|&x| {
-                up.iter()
-                    .map(|&z| second_differences(along, |dy| perpendicular_corner(x, z, dy)))
-                    .collect()
+        let faces = [0, 1, 2].map(|normal| [false, true].map(|far| first_of(normal, far)));
+        let corners: Vec<Corner> = (0..3)
+            .filter(|&normal| faces[normal].iter().any(Option::is_some))
+            .flat_map(|normal| {
+                let [nu, nv] = across(normal).map(|axis| cells[axis].div_ceil(2));
+                let at = (0..nu).flat_map(move |i| (0..nv).map(move |j| [i, j]));
+                at.map(move |at| Corner { normal, at })
             })
             .collect();
-        let [n_along, n_out, n_up] = [along.len() - 1, out.len() - 1, up.len() - 1];
-        let index = |one: usize, one_axis: usize, own: usize, n_own: usize| {
-            // Patches run along the lower axis first.
-            if shared < one_axis {
-                own * n_one(one_axis, q, n_out, n_up) + one
-            } else {
-                one * n_own + own
-            }
+        let image = |corner: &Corner, mirror: usize| {
+            let Corner { normal, at } = *corner;
+            let [i, j] = mirrored(at, across(normal), mirror, cells);
+            let first = faces[normal][mirror >> normal & 1]?;
+            Some(first + i * cells[across(normal)[1]] + j)
         };
-        fn n_one(axis: usize, q: usize, n_out: usize, n_up: usize) -> usize {
-            if axis == q { n_out } else { n_up }
+        let images = corners
+            .iter()
+            .map(|corner| std::array::from_fn(|mirror| image(corner, mirror)))
+            .collect();
+        let begins = [0, 1, 2, 3].map(|normal| {
+            let before = corners.iter().filter(|corner| corner.normal < normal);
+            before.count()
+        });
+        let there = |normal: usize| faces[normal].iter().any(Option::is_some);
+        let mut sums = Sums {
+            n: corners.len(),
+            begins,
+            cells,
+            parts: [(); MIRRORS].map(|()| vec![0.0; corners.len() * corners.len()]),
+        };
+        for normal in [0, 1, 2].into_iter().filter(|normal| there(*normal)) {
+            sums.add_opposite(lines, normal);
         }
-        let wide = n_along * n_up;
-        let mut block = vec![0.0; n_along * n_out * wide];
-        for i in 0..n_out {
-            for k in 0..n_up {
-                let [a, b, c, d] = [
-                    &tables[i + 1][k + 1],
-                    &tables[i][k + 1],
-                    &tables[i + 1][k],
-                    &tables[i][k],
-                ];
-                for j in 0..n_along {
-                    let row = index(i, q, j, n_along);
-                    for l in 0..n_along {
-                        let at = j * n_along + l;
-                        let value = a[at] - b[at] - c[at] + d[at];
-                        block[row * wide + index(k, p, l, n_along)] = value.abs();
+        for [p, q] in [[0, 1], [0, 2], [1, 2]] {
+            if there(p) && there(q) {
+                sums.add_adjoining(lines, p, q);
+            }
+        }
+        let own = |corner: &Corner| {
+            let axes = across(corner.normal);
+            let middles = (0..2).filter(|&k| 2 * corner.at[k] + 1 == cells[axes[k]]);
+            1.0 / f64::from(1u32 << middles.count())
+        };
+        Self {
+            images,
+            once: corners.iter().map(own).collect(),
+            begins,
+            parts: sums.parts.map(Vec::into_boxed_slice),
+        }
+    }
+
+    /// What it takes in memory.
+    pub(super) fn bytes(&self) -> usize {
+        let parts: usize = self.parts.iter().map(|part| size_of_val(&part[..])).sum();
+        parts + size_of_val(&self.images[..])
+    }
+
+    /// What each patch gets when each sends out `sent` per area: area times view factor times
+    /// `sent`, summed over all others.
+    pub(super) fn received(&self, sent: &[f64]) -> Vec<f64> {
+        let n = self.images.len();
+        let mut parts = [(); MIRRORS].map(|()| vec![0.0f32; n]);
+        for (i, images) in self.images.iter().enumerate() {
+            let mut values = images.map(|image| image.map_or(0.0, |patch| sent[patch]));
+            signed_sums(&mut values);
+            let share = self.once[i] / MIRRORS as f64;
+            for (part, value) in parts.iter_mut().zip(values) {
+                part[i] = (value * share) as f32;
+            }
+        }
+        let got: [Vec<f32>; MIRRORS] = std::array::from_fn(|p| self.part(p, &parts[p]));
+        let mut received = vec![0.0; sent.len()];
+        for (i, images) in self.images.iter().enumerate() {
+            let mut values: [f64; MIRRORS] = std::array::from_fn(|p| f64::from(got[p][i]));
+            signed_sums(&mut values);
+            for (image, value) in images.iter().zip(values) {
+                if let Some(patch) = image {
+                    received[*patch] = value;
+                }
+            }
+        }
+        received
+    }
+
+    /// One part's matrix times `sent`.
+    fn part(&self, part: usize, sent: &[f32]) -> Vec<f32> {
+        let n = self.images.len();
+        let mut got = vec![0.0; n];
+        for normal in 0..3 {
+            let [from, behind] = [self.begins[normal], self.begins[normal + 1]];
+            for row in from..behind {
+                let values = &self.parts[part][row * n..(row + 1) * n];
+                got[row] += product(&values[from..], &sent[from..]);
+                // The faces behind get as much of this one.
+                let own = sent[row];
+                let theirs = got[behind..].iter_mut().zip(&values[behind..]);
+                theirs.for_each(|(got, value)| *got += own * value);
+            }
+        }
+        got
+    }
+}
+
+/// The place of a patch in a mirror, along the face's own `axes`.
+fn mirrored(at: [usize; 2], axes: [usize; 2], mirror: usize, cells: [usize; 3]) -> [usize; 2] {
+    [0, 1].map(|k| {
+        if mirror >> axes[k] & 1 == 1 {
+            cells[axes[k]] - 1 - at[k]
+        } else {
+            at[k]
+        }
+    })
+}
+
+/// For each part the sum over all mirrors, each with the sign that the part has in it.
+fn signed_sums(values: &mut [f64; MIRRORS]) {
+    for step in [1, 2, 4] {
+        for i in 0..MIRRORS {
+            if i & step == 0 {
+                let (a, b) = (values[i], values[i | step]);
+                (values[i], values[i | step]) = (a + b, a - b);
+            }
+        }
+    }
+}
+
+/// A dot product in eight lanes, which the compiler turns into vector instructions.
+fn product(a: &[f32], b: &[f32]) -> f32 {
+    let mut lanes = [0.0f32; 8];
+    let (a8, b8) = (a.chunks_exact(8), b.chunks_exact(8));
+    let rest = a8.remainder().iter().zip(b8.remainder());
+    let rest: f32 = rest.map(|(a, b)| a * b).sum();
+    for (a, b) in a8.zip(b8) {
+        for (lane, (a, b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
+            *lane += a * b;
+        }
+    }
+    lanes.iter().sum::<f32>() + rest
+}
+
+/// The parts while they are filled in: for each pair of patches of the eighth, the exchange of one
+/// with all images of the other, signed.
+struct Sums {
+    /// How many patches the eighth has.
+    n: usize,
+    /// Where those of the face across each axis begin.
+    begins: [usize; 4],
+    cells: [usize; 3],
+    parts: [Vec<f32>; MIRRORS],
+}
+
+impl Sums {
+    /// Where a patch of the face across `normal` stands among those of the eighth, by its place
+    /// along `axis` and along the face's other axis.
+    fn index(&self, normal: usize, axis: usize, along: usize, other: usize) -> usize {
+        let axes = across(normal);
+        let [u, v] = if axes[0] == axis {
+            [along, other]
+        } else {
+            [other, along]
+        };
+        self.begins[normal] + u * self.cells[axes[1]].div_ceil(2) + v
+    }
+
+    /// Notes the sums of two patches.
+    fn set(&mut self, one: usize, other: usize, sums: [f64; MIRRORS]) {
+        for (part, sum) in self.parts.iter_mut().zip(sums) {
+            part[one * self.n + other] = sum as f32;
+        }
+    }
+
+    fn add_opposite(&mut self, lines: &[Vec<f64>; 3], normal: usize) {
+        let table = opposite(lines, normal);
+        let [u, v] = across(normal);
+        let (nu, nv) = (self.cells[u], self.cells[v]);
+        for i in 0..nu.div_ceil(2) {
+            go_on();
+            for k in 0..nu.div_ceil(2) {
+                let [here, there] = [k, nu - 1 - k].map(|k| table.page(i, k));
+                for j in 0..nv.div_ceil(2) {
+                    let [here, there] = [here, there].map(|page| &page[j * nv..(j + 1) * nv]);
+                    for l in 0..nv.div_ceil(2) {
+                        let mut sums = [0.0; MIRRORS];
+                        // Only images on the far face are seen.
+                        let far = 1 << normal;
+                        sums[far] = here[l];
+                        sums[far | 1 << u] = there[l];
+                        sums[far | 1 << v] = here[nv - 1 - l];
+                        sums[far | 1 << u | 1 << v] = there[nv - 1 - l];
+                        signed_sums(&mut sums);
+                        let one = self.index(normal, u, i, j);
+                        let other = self.index(normal, u, k, l);
+                        self.set(one, other, sums);
                     }
                 }
             }
         }
-        block
     }
+
+    fn add_adjoining(&mut self, lines: &[Vec<f64>; 3], p: usize, q: usize) {
+        let table = adjoining(lines, p, q);
+        let shared = 3 - p - q;
+        let [n_out, n_up, n_along] = [q, p, shared].map(|axis| self.cells[axis]);
+        for out in 0..n_out.div_ceil(2) {
+            go_on();
+            for up in 0..n_up.div_ceil(2) {
+                // Seen from a far face the first patch lies at the other end, and so does the
+                // second.
+                let pages = [out, n_out - 1 - out]
+                    .map(|out| [up, n_up - 1 - up].map(|up| table.page(out, up)));
+                for j in 0..n_along.div_ceil(2) {
+                    let rows =
+                        pages.map(|pages| pages.map(|page| &page[j * n_along..(j + 1) * n_along]));
+                    let one = self.index(p, q, out, j);
+                    for l in 0..n_along.div_ceil(2) {
+                        let mut sums = [0.0; MIRRORS];
+                        for (far, rows) in rows.iter().enumerate() {
+                            for (end, row) in rows.iter().enumerate() {
+                                let mirror = far << q | end << p;
+                                sums[mirror] = row[l];
+                                sums[mirror | 1 << shared] = row[n_along - 1 - l];
+                            }
+                        }
+                        signed_sums(&mut sums);
+                        let other = self.index(q, p, up, l);
+                        self.set(one, other, sums);
+                    }
+                }
+            }
+        }
+    }
+}
+
+/// Values by four indices: a page for the first two.
+struct Table {
+    pages: usize,
+    page: usize,
+    values: Vec<f64>,
+}
+
+impl Table {
+    fn page(&self, a: usize, b: usize) -> &[f64] {
+        let first = (a * self.pages + b) * self.page;
+        &self.values[first..first + self.page]
+    }
+}
+
+/// Between the two faces across `normal`: by pieces along the lower axis of one and the other, then
+/// along the higher.
+fn opposite(lines: &[Vec<f64>; 3], normal: usize) -> Table {
+    let [u, v] = across(normal).map(|axis| &lines[axis]);
+    let far = lines[normal].last().copied().unwrap_or_default();
+    let along_v = |du: f64| second_differences(v, |dv| parallel_corner(du, dv, far));
+    // One table for each pair of lines along u; it depends on their distance alone, and the grid
+    // is its own mirror image.
+    let last = u.len() - 1;
+    let mut tables: Vec<Option<Vec<f64>>> = vec![None; u.len() * u.len()];
+    let named = |i: usize, k: usize| {
+        let (a, b) = (i.max(k), i.min(k));
+        if a + b > last {
+            (last - b, last - a)
+        } else {
+            (a, b)
+        }
+    };
+    for i in 0..u.len() {
+        for k in 0..=i {
+            let (a, b) = named(i, k);
+            if tables[a * u.len() + b].is_none() {
+                go_on();
+                tables[a * u.len() + b] = Some(along_v(u[a] - u[b]));
+            }
+        }
+    }
+    let empty = Vec::new();
+    let table = |i: usize, k: usize| {
+        let (a, b) = named(i, k);
+        tables[a * u.len() + b].as_ref().unwrap_or(&empty)
+    };
+    let (nu, nv) = (u.len() - 1, v.len() - 1);
+    // Only the near eighth asks.
+    let mut values = Vec::with_capacity(nu.div_ceil(2) * nu * nv * nv);
+    for i in 0..nu.div_ceil(2) {
+        for k in 0..nu {
+            let corners = [
+                table(i + 1, k + 1),
+                table(i, k + 1),
+                table(i + 1, k),
+                table(i, k),
+            ];
+            values.extend(differences(corners));
+        }
+    }
+    Table {
+        pages: nu,
+        page: nv * nv,
+        values,
+    }
+}
+
+/// Between the near faces across `p` and across `q`, which meet at a right angle: by pieces away
+/// from their edge on one and the other, then along it.
+fn adjoining(lines: &[Vec<f64>; 3], p: usize, q: usize) -> Table {
+    let along = &lines[3 - p - q];
+    // The first face runs away from the edge along q, the second along p.
+    let (out, up) = (&lines[q], &lines[p]);
+    let tables: Vec<Vec<Vec<f64>>> = out
+        .iter()
+        .map(|&x| {
+            go_on();
+            up.iter()
+                .map(|&z| second_differences(along, |dy| perpendicular_corner(x, z, dy)))
+                .collect()
+        })
+        .collect();
+    let [n_along, n_out, n_up] = [along.len() - 1, out.len() - 1, up.len() - 1];
+    let mut values = Vec::with_capacity(n_out * n_up * n_along * n_along);
+    for i in 0..n_out {
+        for k in 0..n_up {
+            let corners = [
+                &tables[i + 1][k + 1],
+                &tables[i][k + 1],
+                &tables[i + 1][k],
+                &tables[i][k],
+            ];
+            values.extend(differences(corners));
+        }
+    }
+    Table {
+        pages: n_up,
+        page: n_along * n_along,
+        values,
+    }
+}
+
+/// Differences over both ends of a pair of pieces, of tables that hold the same along another axis.
+fn differences([a, b, c, d]: [&Vec<f64>; 4]) -> impl Iterator<Item = f64> {
+    let first = a.iter().zip(b).map(|(a, b)| a - b);
+    let second = c.iter().zip(d).map(|(c, d)| c - d);
+    // Which way the faces look is in the order of the corners, and no pair sees less than nothing.
+    first
+        .zip(second)
+        .map(|(first, second)| (first - second).abs())
 }
 
 /// Differences of an even function over both ends of a pair of pieces of `lines`, row by row.
@@ -155,9 +405,14 @@ fn second_differences(lines: &[f64], corner: impl Fn(f64) -> f64) -> Vec<f64> {
     let mut values = vec![0.0; n * n];
     for i in 0..n {
         for j in 0..=i {
-            let value = corner(lines[i] - lines[j]);
-            values[i * n + j] = value;
-            values[j * n + i] = value;
+            // The lines are their own mirror image, and so are the distances between them.
+            if i + j < n {
+                let value = corner(lines[i] - lines[j]);
+                let (a, b) = (n - 1 - i, n - 1 - j);
+                for at in [i * n + j, j * n + i, a * n + b, b * n + a] {
+                    values[at] = value;
+                }
+            }
         }
     }
     (0..n - 1)
