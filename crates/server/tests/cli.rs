@@ -3,7 +3,7 @@
 use std::io::Write;
 use std::process::{Command, Output, Stdio};
 
-use serde_json::Value;
+use serde_json::{Value, json};
 
 fn run(arguments: &[&str], input: &str) -> Output {
     let mut process = Command::new(env!("CARGO_BIN_EXE_faint-sunrise"))
@@ -23,22 +23,51 @@ fn kettle_fen() -> &'static str {
 }
 
 #[test]
-fn assess_prints_the_whole_season_or_the_days_asked_for() {
-    let whole: Value = serde_json::from_slice(&run(&["assess", kettle_fen()], "").stdout).unwrap();
+fn assess_prints_the_season_in_outline_and_the_fullest_day_or_the_days_asked_for() {
+    let assess = |more: &[&str]| -> Value {
+        let arguments = [&["assess", kettle_fen()], more].concat();
+        serde_json::from_slice(&run(&arguments, "").stdout).unwrap()
+    };
+    let plain = assess(&[]);
+    assert_eq!(plain["season"]["days"].as_array().unwrap().len(), 152);
+    assert_eq!(plain["room"].as_array().unwrap().len(), 1);
+    assert_eq!(plain["room"][0]["date"], plain["season"]["fullest"]);
+    let day = assess(&["--from", "2027-04-09"]);
+    assert!(
+        !day["room"][0]["bays"][1]["trays"]
+            .as_array()
+            .unwrap()
+            .is_empty()
+    );
+    // A whole season comes without its trays, and is otherwise the same.
+    let whole = assess(&["--from", "2027-01-15", "--to", "2027-06-15"]);
     assert_eq!(whole["room"].as_array().unwrap().len(), 152);
-    let day = [
-        "assess",
-        kettle_fen(),
-        "--from",
-        "2027-04-09",
-        "--to",
-        "2027-04-09",
-    ];
-    let day: Value = serde_json::from_slice(&run(&day, "").stdout).unwrap();
-    assert_eq!(day["room"].as_array().unwrap().len(), 1);
-    let bays = &whole["room"][84]["bays"];
-    assert_eq!(whole["room"][84]["date"], "2027-04-09");
-    assert_eq!(bays[1]["light"], day["room"][0]["bays"][1]["light"]);
+    let then = &whole["room"][84];
+    assert_eq!(then["date"], "2027-04-09");
+    assert_eq!(then["bays"][1]["trays"], json!([]));
+    assert_eq!(
+        then["bays"][1]["light"]["dli"],
+        day["room"][0]["bays"][1]["light"]["dli"]
+    );
+}
+
+#[test]
+fn calc_answers_a_list_of_cases_with_a_list_and_names_the_case_at_fault() {
+    let case = |width: f64| json!({"deck": {"width_mm": width, "depth_mm": 600}, "sizes": [{"length_mm": 540, "width_mm": 280}]});
+    let cases: Vec<Value> = (0..1000).map(|i| case(600.0 + f64::from(i))).collect();
+    let output = run(&["calc", "packing"], &json!(cases).to_string());
+    let answers: Vec<Value> = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answers.len(), 1000);
+    let alone = run(&["calc", "packing"], &case(1220.0).to_string());
+    let alone: Value = serde_json::from_slice(&alone.stdout).unwrap();
+    assert_eq!(answers[620], alone);
+    let output = run(
+        &["calc", "packing"],
+        &json!([case(700.0), case(-3.0)]).to_string(),
+    );
+    let said = String::from_utf8_lossy(&output.stderr);
+    assert!(said.contains("/1/deck/width_mm"), "{said}");
+    assert!(output.stdout.is_empty());
 }
 
 #[test]
@@ -97,7 +126,14 @@ fn faults_are_said_on_standard_error_and_fail() {
             "missing field",
         ),
         (
-            vec!["assess", kettle_fen(), "--from", "2028-01-01"],
+            vec![
+                "assess",
+                kettle_fen(),
+                "--from",
+                "2028-01-01",
+                "--to",
+                "2027-01-01",
+            ],
             "",
             "/to",
         ),

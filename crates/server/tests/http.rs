@@ -190,6 +190,13 @@ fn fifty_megabytes_are_refused_politely() {
         .expect("the refusal is readable");
     assert_eq!(answer.status, 413);
     assert_eq!(answer.json()["faults"][0]["value"], 50 << 20);
+    let text = server
+        .try_send("POST", "/api/calc/photometry", "text/plain", &body)
+        .expect("the refusal is readable");
+    assert_eq!(
+        (text.status, text.kind.as_str()),
+        (413, "application/problem+json")
+    );
     assert_eq!(server.get("/healthz").status, 200);
 }
 
@@ -201,7 +208,11 @@ fn wrong_addresses_methods_and_types_are_problems_too() {
         ("GET", "/api/plans/first", 404),
         ("GET", "/api/nothing", 404),
         ("GET", "/_app/missing.js", 404),
-        ("DELETE", "/api/plans/1", 405),
+        ("GET", "/api/plans/%ff", 404),
+        ("GET", "/api/plans/1/revisions/%c3%28", 404),
+        ("GET", "/api/plans/1?on=soon", 422),
+        ("PUT", "/api/plans/1", 405),
+        ("POST", "/api/calc/photometry", 422),
     ] {
         let answer = server.send(method, path, "");
         assert_eq!(

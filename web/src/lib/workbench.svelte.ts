@@ -457,7 +457,9 @@ class Workbench {
         const before = this.#assessed;
         const assessed = await api.assess(this.draft, date, wanted, before);
         // Entries that the server did not send again are the same objects already.
-        this.assessment = before ? assessed.assessment : reused(this.assessment, assessed.assessment);
+        this.assessment = before
+          ? assessed.assessment
+          : reused(this.assessment, assessed.assessment);
         this.#assessed = { id: assessed.id!, assessment: this.assessment };
         if (kept) this.#keptSowings ??= this.assessment.sowings;
         this.connected = true;

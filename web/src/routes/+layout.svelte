@@ -78,8 +78,8 @@
   {#if bench.trouble}
     <p class="bg-wine-soft px-4 py-2 text-wine" role="alert" data-testid="trouble">
       <b>Nothing can be saved just now.</b>
-      {bench.trouble}{#if bench.unsaved}<br />Your last change is kept here and saved as soon as that
-        is put right.{/if}
+      {bench.trouble}{#if bench.unsaved}<br />Your last change is kept here and saved as soon as
+        that is put right.{/if}
     </p>
   {/if}
   {#if bench.setAside && !asideRead}

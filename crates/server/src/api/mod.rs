@@ -2,6 +2,7 @@
 //! nothing.
 
 mod assess;
+mod bounds;
 mod calc;
 mod facts;
 mod plans;
@@ -116,15 +117,21 @@ fn routes() -> OpenApiRouter<App> {
 }
 
 /// The OpenAPI document.
-pub fn document() -> utoipa::openapi::OpenApi {
-    routes().into_openapi()
+pub fn document() -> serde_json::Value {
+    described(&routes().into_openapi())
+}
+
+fn described(document: &utoipa::openapi::OpenApi) -> serde_json::Value {
+    let mut document = serde_json::to_value(document).unwrap_or_default();
+    bounds::state(&mut document);
+    document
 }
 
 /// The whole application over `store`, each answer worked out in `longest` at the most.
 pub fn router(store: Store, longest: Duration) -> Router {
     let (router, document) = routes().split_for_parts();
     // Written out once: every connection has its own copy of the handlers.
-    let document = Bytes::from(serde_json::to_vec(&document).unwrap_or_default());
+    let document = Bytes::from(described(&document).to_string());
     let json = [(header::CONTENT_TYPE, "application/json")];
     let app = App {
         watch: Arc::new(store.watch().clone()),

@@ -100,6 +100,10 @@ impl Server {
         self.process.wait().unwrap();
     }
 
+    pub fn address(&self) -> SocketAddr {
+        self.address
+    }
+
     pub fn id(&self) -> u32 {
         self.process.id()
     }

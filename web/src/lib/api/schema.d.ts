@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assess/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Assess a plan without keeping it, and answer what differs from an answer before */
+        post: operations["what_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/chamber": {
         parameters: {
             query?: never;
@@ -115,7 +132,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A luminaire from its photometric file (IES LM-63) */
+        /** A luminaire from its photometric file (IES LM-63 or EULUMDAT) */
         post: operations["photometry"];
         delete?: never;
         options?: never;
@@ -234,6 +251,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deleted-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plans that were deleted less than 30 days ago, the last edited first */
+        get: operations["deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo-plan": {
         parameters: {
             query?: never;
@@ -285,6 +319,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/last-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan that was edited last, with its first assessment */
+        get: operations["last"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mats": {
         parameters: {
             query?: never;
@@ -327,11 +378,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A plan at its current revision */
+        /** A plan at its current revision, with its first assessment */
         get: operations["show"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Delete a plan; for 30 days it can be brought back */
+        delete: operations["delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -371,6 +423,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted plan back */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/revisions": {
         parameters: {
             query?: never;
@@ -378,11 +447,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plan's edits, the newest first */
+        /** The plan's edits, the newest first, with those on branches that were left behind */
         get: operations["history"];
         put?: never;
         /** Save an edit */
         post: operations["save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as it was at a revision, to be looked at */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -447,7 +533,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the server is there */
+        /** Whether the server is there, and the plans' folder with it */
         get: operations["health"];
         put?: never;
         post?: never;
@@ -534,6 +620,398 @@ export interface components {
              * @description Where its probe hangs over the inner floor.
              */
             probe_at_mm: number;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_ChamberDay: {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        }[] | {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        };
+        /** @description One answer, or one for each case. */
+        Answers_Outcome: {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
+        }[] | {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_Packing: {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
+        }[] | {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_RootZoneDay: {
+            /** @description At root depth at each full hour, in °C. */
+            root_zone_c: number[];
+            /** @description At the surface at each full hour. */
+            surface_c: number[];
+            /** @description Between mat and tray at each full hour. */
+            mat_c: number[];
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
+        }[] | {
+            /** @description At root depth at each full hour, in °C. */
+            root_zone_c: number[];
+            /** @description At the surface at each full hour. */
+            surface_c: number[];
+            /** @description Between mat and tray at each full hour. */
+            mat_c: number[];
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
+        };
+        /** @description One answer, or one for each case. */
+        Answers_SceneLight: {
+            /** @description The scene's name. */
+            name?: string | null;
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
+            direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
+             */
+            mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
+        }[] | {
+            /** @description The scene's name. */
+            name?: string | null;
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
+            direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
+             */
+            mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_ToSow: {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+        }[] | {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
         };
         /** @description A deck and the trays to lay on it. */
         Ask: {
@@ -819,6 +1297,326 @@ export interface components {
              */
             stacked_mm: number;
         };
+        /** @description One case, or several at once. */
+        Cases_Ask: {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        }[] | {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        };
+        /** @description One case, or several at once. */
+        Cases_ChamberSetUp: {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        }[] | {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        };
+        /** @description One case, or several at once. */
+        Cases_RootZone: {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        }[] | {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        };
+        /** @description One case, or several at once. */
+        Cases_Scene: {
+            /** @description Any name; given back with the answer. */
+            name?: string | null;
+            /** @description The box. */
+            bay: components["schemas"]["SceneBay"];
+            /** @description The lamps' emitting rectangles. */
+            emitters: components["schemas"]["SceneEmitter"][];
+            /** @description The points. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
+        }[] | {
+            /** @description Any name; given back with the answer. */
+            name?: string | null;
+            /** @description The box. */
+            bay: components["schemas"]["SceneBay"];
+            /** @description The lamps' emitting rectangles. */
+            emitters: components["schemas"]["SceneEmitter"][];
+            /** @description The points. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
+        };
+        /** @description One case, or several at once. */
+        Cases_Sown: {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        }[] | {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        };
+        /** @description One case, or several at once. */
+        Cases_Want: {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
+        }[] | {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
+        };
         /**
          * @description How cautious a gardener is about the last frost.
          * @enum {string}
@@ -1042,6 +1840,26 @@ export interface components {
             cost_per_day: number;
             /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
             patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description An assessment against an earlier answer. */
+        Changes: {
+            /** @description This answer's name: ask for what changes `since` it. */
+            id: string;
+            season?: components["schemas"]["Season"] | null;
+            /** @description The dates of every sowing. */
+            sowings: components["schemas"]["Part_SowingDates"][];
+            /** @description How much of each sowing to sow. */
+            to_sow: components["schemas"]["Part_SowingCells"][];
+            /** @description The room on each day that was asked for. */
+            room: components["schemas"]["RoomChanges"][];
+            /** @description Findings, the gravest first. */
+            findings: components["schemas"]["Part_Finding"][];
+            /** @description What to mind with mains and water. */
+            caution: string;
+            /** @description What to mind with loaded racks. */
+            load_caution: string;
+            /** @description What to mind where strong lamps hang close over leaves. */
+            light_caution: string;
         };
         /** @description Hours of the day in which a kWh costs less. */
         CheapHours: {
@@ -1336,7 +2154,7 @@ export interface components {
         Detail: "all" | {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
-        } | "outline" | "sowings";
+        } | "outline" | "sowings" | "days";
         /** @description The brightness steps of a lamp. */
         Dimmer: {
             /** @description The share of its full light at each step, the least first; watts follow it. */
@@ -1663,6 +2481,11 @@ export interface components {
         };
         /** @description Something to do, with its reason. */
         Finding: {
+            /**
+             * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
+             *     from one assessment to the next.
+             */
+            id: string;
             /** @description Which judgement speaks: its file's name. */
             code: string;
             /** @description How much it matters. */
@@ -1756,8 +2579,11 @@ export interface components {
             threshold_c: number;
             /** @description How cautious one is. */
             caution: components["schemas"]["Caution"];
-            /** @description The years, in order. */
+            /** @description The years, in order; one alone for a typical year. */
             years: components["schemas"]["FrostYear"][];
+            typical?: components["schemas"]["TypicalYear"] | null;
+            /** @description The air outdoors month by month, January first; empty where the record does not tell. */
+            months?: components["schemas"]["MonthAir"][];
         };
         /** @description A year's frosts. */
         FrostYear: {
@@ -1867,6 +2693,8 @@ export interface components {
         Health: {
             status: string;
             version: string;
+            /** @description Where a damaged database was put when the server started; left out when none was. */
+            set_aside?: string | null;
         };
         /** @description A heat mat under a tray. */
         HeatMat: {
@@ -2355,6 +3183,19 @@ export interface components {
              */
             wetness: number;
         };
+        /** @description The air outdoors in a month. */
+        MonthAir: {
+            /**
+             * Format: double
+             * @description Mean of the days' minima in °C.
+             */
+            minimum_c: number;
+            /**
+             * Format: double
+             * @description Mean of the days' maxima in °C.
+             */
+            maximum_c: number;
+        };
         /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
         MonthLight: {
             /**
@@ -2569,6 +3410,223 @@ export interface components {
             /** @description The daily light that suits the crop. */
             target: components["schemas"]["Band"];
         };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_BayOnDay: number | {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description Rack and tier in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Clear height over the deck.
+             */
+            clear_height_mm: number;
+            /** @description The heights over the floor that the deck can have while its neighbours stay. */
+            deck_range_mm: number[];
+            /**
+             * Format: double
+             * @description The lowest that an emitting face may hang.
+             */
+            lowest_face_mm: number;
+            /**
+             * Format: double
+             * @description The highest that an emitting face may hang.
+             */
+            highest_face_mm: number;
+            /** @description Whether the lamps burn: something here wants light. */
+            burning: boolean;
+            /** @description The trays that stand here. */
+            trays: components["schemas"]["TrayOnDay"][];
+            /**
+             * Format: double
+             * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+             *     `None` while nothing stands here.
+             */
+            headroom_mm?: number | null;
+            /** @description What the trays weigh. */
+            load: components["schemas"]["DeckLoad"];
+            /** @description What fits here, a row for each format of the plan; empty when it was not asked for. */
+            fits: components["schemas"]["BayFit"][];
+            light?: components["schemas"]["BayLight"] | null;
+            hang?: components["schemas"]["Hang"] | null;
+            /**
+             * @description The root zones of the trays here; of those that germinate alone where the rest was not asked
+             *     for, and none outdoors.
+             */
+            roots: components["schemas"]["TrayRoots"][];
+            air?: components["schemas"]["BayAir"] | null;
+            chamber?: components["schemas"]["ClosedAir"] | null;
+            /** @description The hours in which the lamps burn while something here wants light. */
+            burns: components["schemas"]["Start"];
+            colour?: components["schemas"]["Colour"] | null;
+            sill?: components["schemas"]["SillYear"] | null;
+            /** @description What the lamps draw. */
+            power: components["schemas"]["Power"];
+            power_why?: components["schemas"]["Why"] | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_Finding: number | {
+            /**
+             * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
+             *     from one assessment to the next.
+             */
+            id: string;
+            /** @description Which judgement speaks: its file's name. */
+            code: string;
+            /** @description How much it matters. */
+            severity: components["schemas"]["Severity"];
+            /** @description The place it is about, if any. */
+            place?: string | null;
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description The sowing it is about, if it is about one alone. */
+            sowing?: string | null;
+            /** @description The trays it is about. */
+            trays: string[];
+            /** @description The cells it is about, where it is not about whole trays. */
+            cells: components["schemas"]["Cell"][];
+            /** @description The days it is about. */
+            days: components["schemas"]["DateSpan"];
+            /** @description What to do, by how much. */
+            headline: components["schemas"]["Statement"];
+            /** @description Why. */
+            reason: components["schemas"]["Statement"];
+            /** @description Where the rule comes from. */
+            source: string;
+            /** @description Edits that would settle it. */
+            fixes: components["schemas"]["Fix"][];
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_PlaceOnDay: number | {
+            /** @description The place. */
+            place: string;
+            /** @description What it carries, and how that stands. */
+            load: components["schemas"]["PlaceLoad"];
+            /** @description Outer width, depth and height, walls and all. */
+            outer_mm: number[];
+            /** @description The least width, depth and height of the place that keep everything in it where it is. */
+            least_mm: number[];
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
+             */
+            pitch_mm?: number | null;
+            through_door?: components["schemas"]["ThroughDoor"] | null;
+            outline?: components["schemas"]["FloorArea"] | null;
+            standing_area?: components["schemas"]["FloorArea"] | null;
+            /**
+             * Format: double
+             * @description How deep the free floor in front of it is; `None` when it has no spot.
+             */
+            free_in_front_mm?: number | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_SowingCells: number | {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
+            packet?: string | null;
+            /**
+             * Format: double
+             * @description Mix in the cells that suit it, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
+             */
+            pot_on_ml?: number | null;
+            /**
+             * Format: int32
+             * @description Cells that the plan's trays have for it.
+             */
+            cells_there: number;
+            to_sow?: components["schemas"]["ToSow"] | null;
+            problem?: components["schemas"]["Statement"] | null;
+            /**
+             * Format: int64
+             * @description Seeds that the packet has left after this sowing and those before it; negative when it has
+             *     too few, `None` when nobody counted.
+             */
+            seeds_left?: number | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_SowingDates: number | {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: date
+             * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
+             */
+            chill?: string | null;
+            /**
+             * Format: date
+             * @description Day to sow.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description Day on which the first tenth of the seedlings show; `None` when none come up.
+             */
+            first?: string | null;
+            /**
+             * Format: date
+             * @description Day on which a quarter show: the dome is vented; `None` when none come up.
+             */
+            quarter?: string | null;
+            /**
+             * Format: date
+             * @description Day on which half of the seedlings show; `None` when none come up.
+             */
+            emerge?: string | null;
+            /**
+             * Format: date
+             * @description Day on which nine tenths show; `None` when none come up, or not in time.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
+             *     time.
+             */
+            thin?: string | null;
+            /**
+             * Format: date
+             * @description Day to pot on; `None` when it stays where it was sown.
+             */
+            pot_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which hardening off begins.
+             */
+            harden: string;
+            /**
+             * Format: date
+             * @description Day to plant out.
+             */
+            out: string;
+            /**
+             * Format: double
+             * @description Chance of a frost on or after the day to plant out, 0 to 1.
+             */
+            frost_risk_out: number;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up where it germinates, 0 to 1.
+             */
+            comes_up: number;
+            pace?: components["schemas"]["Pace"] | null;
+            /**
+             * Format: double
+             * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
+             */
+            emergence_days?: number | null;
+            /** @description The rule behind each date. */
+            why: components["schemas"]["DatesWhy"];
+        };
         /**
          * @description The operations that fixes use.
          * @enum {string}
@@ -2718,13 +3776,20 @@ export interface components {
              * @description The plan's number.
              */
             id: number;
-            /** @description Its name. */
+            /** @description Its name; what can be said of it when the document does not read. */
             name: string;
+            /** @description Whether its document reads. */
+            readable: boolean;
             /**
              * Format: date-time
              * @description When it was last edited.
              */
             saved_at: string;
+            /**
+             * Format: date-time
+             * @description When it was deleted; it is kept for 30 days from then on. `None` while it is in use.
+             */
+            deleted_at?: string | null;
         };
         /** @description A plan at its current revision. */
         PlanView: {
@@ -2754,6 +3819,7 @@ export interface components {
              * @description The day to open the plan on: today within the season, else the day the room is fullest.
              */
             opening_day: string;
+            assessment?: components["schemas"]["Assessment"] | null;
         };
         /** @description Power, energy and cost of a bay or of the whole room on a day. */
         Power: {
@@ -2986,6 +4052,11 @@ export interface components {
              * @description Its number; numbers grow with time.
              */
             number: number;
+            /**
+             * Format: int64
+             * @description The revision that it changed; `None` for the first.
+             */
+            parent?: number | null;
             /** @description What was done. */
             word: string;
             /**
@@ -2995,8 +4066,10 @@ export interface components {
             saved_at: string;
             /** @description Whether the plan stands here. */
             current: boolean;
-            /** @description Whether it has been undone. */
+            /** @description Whether it has been undone: redo leads to it. */
             undone: boolean;
+            /** @description Whether it is on a branch that an edit after an undo left behind. */
+            aside: boolean;
         };
         /** @description The room that the places stand in. */
         Room: {
@@ -3035,6 +4108,21 @@ export interface components {
              * @description Relative humidity, 0 to 1.
              */
             humidity?: number;
+        };
+        /** @description The room on a day, against an earlier answer. */
+        RoomChanges: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description Every place. */
+            places: components["schemas"]["Part_PlaceOnDay"][];
+            /** @description Every bay, place by place from the lowest tier up. */
+            bays: components["schemas"]["Part_BayOnDay"][];
+            /** @description What all lamps together draw. */
+            power: components["schemas"]["Power"];
+            away?: components["schemas"]["Away"] | null;
         };
         /** @description The room on a day. */
         RoomOnDay: {
@@ -4242,6 +5330,15 @@ export interface components {
              */
             fill_ml: number;
         };
+        /** @description What a typical year lacks to tell how sure a day is. */
+        TypicalYear: {
+            /**
+             * Format: double
+             * @description How far the last frost strays from year to year, as a standard deviation in days: one
+             *     typical year gives no odds, so this begins as [`super::LAST_FROST_SD_DAYS`].
+             */
+            spread_days: number;
+        };
         /** @description How the file is to be understood. */
         Understanding: {
             /**
@@ -4265,6 +5362,13 @@ export interface components {
              * @default even
              */
             caution: components["schemas"]["Caution"];
+            /**
+             * Format: double
+             * @description How far the last frost strays from year to year, as a standard deviation in days: counts
+             *     where the file is of one typical year, which gives no odds of its own.
+             * @default 10
+             */
+            spread_days: number;
             /**
              * Format: double
              * @description Latitude of the place in degrees, north positive: it decides when summer is.
@@ -4500,6 +5604,13 @@ export interface components {
             trays: number;
             overhanging?: components["schemas"]["Overhanging"] | null;
         };
+        /** @description What to assess, and the answer that is there already. */
+        WhatChanges: {
+            /** @description What to assess. */
+            what: components["schemas"]["WhatIf"];
+            /** @description The name of the answer before; everything is answered when left out, or forgotten since. */
+            since?: string | null;
+        };
         /** @description A document and the days to look at the room on. */
         WhatIf: {
             /** @description The plan; it is not kept. */
@@ -4587,6 +5698,37 @@ export interface operations {
             };
         };
     };
+    what_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatChanges"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     chamber: {
         parameters: {
             query?: never;
@@ -4596,7 +5738,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChamberSetUp"];
+                "application/json": components["schemas"]["Cases_ChamberSetUp"];
             };
         };
         responses: {
@@ -4605,7 +5747,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChamberDay"];
+                    "application/json": components["schemas"]["Answers_ChamberDay"];
                 };
             };
             "4XX": {
@@ -4627,7 +5769,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Sown"];
+                "application/json": components["schemas"]["Cases_Sown"];
             };
         };
         responses: {
@@ -4636,7 +5778,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Outcome"];
+                    "application/json": components["schemas"]["Answers_Outcome"];
                 };
             };
             "4XX": {
@@ -4689,7 +5831,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Scene"];
+                "application/json": components["schemas"]["Cases_Scene"];
             };
         };
         responses: {
@@ -4698,7 +5840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SceneLight"];
+                    "application/json": components["schemas"]["Answers_SceneLight"];
                 };
             };
             "4XX": {
@@ -4720,7 +5862,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Ask"];
+                "application/json": components["schemas"]["Cases_Ask"];
             };
         };
         responses: {
@@ -4729,7 +5871,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Packing"];
+                    "application/json": components["schemas"]["Answers_Packing"];
                 };
             };
             "4XX": {
@@ -4782,7 +5924,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RootZone"];
+                "application/json": components["schemas"]["Cases_RootZone"];
             };
         };
         responses: {
@@ -4791,7 +5933,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RootZoneDay"];
+                    "application/json": components["schemas"]["Answers_RootZoneDay"];
                 };
             };
             "4XX": {
@@ -4813,7 +5955,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Want"];
+                "application/json": components["schemas"]["Cases_Want"];
             };
         };
         responses: {
@@ -4822,7 +5964,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToSow"];
+                    "application/json": components["schemas"]["Answers_ToSow"];
                 };
             };
             "4XX": {
@@ -4947,6 +6089,25 @@ export interface operations {
             };
         };
     };
+    deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSummary"][];
+                };
+            };
+        };
+    };
     demo: {
         parameters: {
             query?: never;
@@ -5012,6 +6173,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kinds"];
+                };
+            };
+        };
+    };
+    last: {
+        parameters: {
+            query?: {
+                /** @description The day to assess the plan on; its opening day when left out or outside the season. */
+                on?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description There is no plan yet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5099,7 +6299,10 @@ export interface operations {
     };
     show: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The day to assess the plan on; its opening day when left out or outside the season. */
+                on?: string;
+            };
             header?: never;
             path: {
                 /** @description The plan's number */
@@ -5116,6 +6319,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanView"];
                 };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             "4XX": {
                 headers: {
@@ -5176,6 +6408,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
                 };
             };
             "4XX": {
@@ -5249,6 +6511,38 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description The revision's number */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
                 };
             };
             "4XX": {
@@ -5360,6 +6654,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description The folder of the plans is gone */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

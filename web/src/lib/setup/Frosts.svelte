@@ -87,10 +87,7 @@
 {#if record}
   <p class="mt-1">
     By <b>{record.name}</b>, {record.typical ? 'one typical year' : `${record.years.length} years`},
-    at {words.number(
-      record.threshold_c,
-      'temperature_c',
-    )} or below
+    at {words.number(record.threshold_c, 'temperature_c')} or below
   </p>
   <button
     class="quiet -ml-2 text-sm"

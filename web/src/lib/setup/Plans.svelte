@@ -39,7 +39,8 @@
       {#if plan.id === bench.view?.id}
         <span class="rounded bg-sage-soft px-2 text-sm">open</span>
       {:else if plan.readable}
-        <button class="quiet text-sm" onclick={() => void bench.load(null, plan.id)}>Open it</button>
+        <button class="quiet text-sm" onclick={() => void bench.load(null, plan.id)}>Open it</button
+        >
       {/if}
       {#if asked === plan.id}
         <button class="quiet text-sm font-semibold text-wine" onclick={() => void remove(plan.id)}
@@ -63,7 +64,9 @@
       <li class="flex flex-wrap items-baseline gap-2 border-t py-1.5">
         <span class="grow">{plan.name}</span>
         {#if plan.deleted_at}
-          <span class="text-sm text-soft">kept until {bench.words.date(until(plan.deleted_at))}</span>
+          <span class="text-sm text-soft"
+            >kept until {bench.words.date(until(plan.deleted_at))}</span
+          >
         {/if}
         <button class="quiet text-sm" onclick={() => void bench.restorePlan(plan.id)}
           >Bring it back</button

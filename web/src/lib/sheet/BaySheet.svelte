@@ -134,15 +134,15 @@
 <div class="mt-3 flex flex-col gap-4">
   <Findings {findings}>
     {#snippet nothing()}
-    {#if bay.hang && bay.light}
-      <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
-        <b class="block text-lg">Right as it hangs</b>
-        {words.number(bay.hang.gap_mm, 'length_mm')} over the leaves would be
-        {bay.hang.miss < 0.01
-          ? 'best, every cell within the band'
-          : 'best; corners stay darker at any height'}.
-      </p>
-    {/if}
+      {#if bay.hang && bay.light}
+        <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
+          <b class="block text-lg">Right as it hangs</b>
+          {words.number(bay.hang.gap_mm, 'length_mm')} over the leaves would be
+          {bay.hang.miss < 0.01
+            ? 'best, every cell within the band'
+            : 'best; corners stay darker at any height'}.
+        </p>
+      {/if}
     {/snippet}
   </Findings>
 
