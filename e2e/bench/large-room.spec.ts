@@ -1,51 +1,10 @@
 // A room of 12 racks and 240 tray positions: frames a second while it is panned, zoomed, and while
 // a lamp and a deck are dragged. Prints one JSON object.
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { test } from '../app.ts';
+import { largePlan } from './large-plan.ts';
 
-const RACKS = 12;
 const FRAMES = 180;
-
-function largePlan() {
-  const plan = JSON.parse(
-    readFileSync(join(import.meta.dirname, '../../demo/kettle-fen.json'), 'utf8'),
-  );
-  const rack = plan.places[0];
-  plan.name = 'a large room';
-  plan.room = { ...plan.room, width_mm: 20_000, depth_mm: 6000 };
-  plan.places = Array.from({ length: RACKS }, (_, i) => {
-    const copy = structuredClone(rack);
-    copy.id = `r${i}`;
-    copy.name = `Rack ${i + 1}`;
-    copy.spot = { x_mm: i * 1300, y_mm: 1590, faces: 'near' };
-    copy.tiers[4].storage = false;
-    copy.tiers[4].lamps = [];
-    return copy;
-  });
-  const sowings = ['onion', 'pepper', 'tomato', 'cabbage', 'lettuce'];
-  plan.trays = plan.places.flatMap((place: { id: string }) =>
-    [0, 1, 2, 3, 4].flatMap((tier) =>
-      [0, 1, 2, 3].map((x) => ({
-        id: `${place.id}-${tier}-${x}`,
-        name: `T${tier}${x}`,
-        parts: [{ sowing: sowings[(tier + x) % sowings.length] }],
-        format: 'cells-72',
-        stands: [
-          {
-            stage: 'germinate',
-            bay: { place: place.id, tier: `t${tier + 1}` },
-            x_mm: 40 + 290 * x,
-            y_mm: 35,
-            along: 'y',
-          },
-        ],
-      })),
-    ),
-  );
-  return plan;
-}
 
 interface Motion {
   selector: string;

@@ -161,10 +161,10 @@ test('without a plan one can begin with the demo', async ({ page }) => {
 });
 
 test('a plan that cannot be fetched is said, with a way to try again', async ({ page, app }) => {
-  await page.route('**/api/plans', (route) => route.abort());
+  await page.route('**/api/last-plan*', (route) => route.abort());
   await page.goto(app.url);
   await expect(page.getByRole('heading', { name: 'The plan could not be fetched' })).toBeVisible();
-  await page.unroute('**/api/plans');
+  await page.unroute('**/api/last-plan*');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByTestId('date')).toBeVisible();
 });

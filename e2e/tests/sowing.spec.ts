@@ -60,7 +60,7 @@ test('strands are filtered and grouped, and a sowing is repeated and taken out',
   app,
 }) => {
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
-  await page.getByLabel('Show').fill('lettuce');
+  await page.getByRole('searchbox', { name: 'Show' }).fill('lettuce');
   await expect(page.locator('[data-testid^=strand-]')).toHaveCount(3);
   await page.getByLabel('Ordered').selectOption('by week to sow');
   await expect(page.getByRole('heading', { name: /^week of/ }).first()).toBeVisible();

@@ -48,6 +48,7 @@ pub fn front_end(sh: &Shell) -> Result<()> {
         "web/static",
         "web/package.json",
         "web/svelte.config.js",
+        "web/preload.js",
         "web/vite.config.ts",
         "package-lock.json",
     ];

@@ -251,3 +251,159 @@ fn no_mangled_file_breaks_the_reader() {
         "{lamps} lamps, {faults} faults"
     );
 }
+
+/// An EULUMDAT file of `planes` C-planes: cos of the angle off the nadir, brighter along the luminaire
+/// (C90) than across (C0) by `along`. `symmetry` says which planes are written.
+fn ldt(symmetry: usize, planes: usize, along: f64) -> String {
+    let step = 360.0 / planes as f64;
+    let gammas: Vec<f64> = (0..=18).map(|i| 5.0 * f64::from(i)).collect();
+    let written: Vec<usize> = match symmetry {
+        1 => vec![0],
+        2 => (0..=planes / 2).collect(),
+        3 => (0..=planes / 2)
+            .map(|i| (3 * planes / 4 + i) % planes)
+            .collect(),
+        4 => (0..=planes / 4).collect(),
+        _ => (0..planes).collect(),
+    };
+    let mut lines: Vec<String> = ["nobody", "2"].map(String::from).to_vec();
+    lines.extend([symmetry, planes].map(|n| n.to_string()));
+    lines.push(format!("{step}"));
+    lines.extend([gammas.len().to_string(), "5".into()]);
+    lines.extend(["report 1", "a strip", "no. 1", "strip.ldt", "today"].map(String::from));
+    lines.extend(["1200", "60", "40", "1150", "40", "0", "0", "0", "0"].map(String::from));
+    lines.extend(["100", "100", "1,0", "0", "1"].map(String::from));
+    lines.extend(["1", "LED", "3000", "4000 K", "80", "36"].map(String::from));
+    lines.extend((0..10).map(|_| "0.5".to_owned()));
+    lines.extend((0..planes).map(|i| format!("{}", step * i as f64)));
+    lines.extend(gammas.iter().map(ToString::to_string));
+    for plane in written {
+        let turned = (step * plane as f64).to_radians().sin().powi(2);
+        for gamma in &gammas {
+            let cd = 300.0
+                * gamma.to_radians().cos()
+                * (1.0 + along * turned * gamma.to_radians().sin());
+            lines.push(format!("{cd:.3}"));
+        }
+    }
+    lines.join("\r\n") + "\r\n"
+}
+
+#[test]
+fn every_symmetry_of_a_european_file_is_the_same_lamp() {
+    use sunrise_core::light::luminaire;
+    let whole = luminaire::read(&ldt(0, 24, 0.6)).unwrap();
+    assert_eq!((whole.name.as_str(), whole.watts), ("a strip", 36.0));
+    assert_eq!(whole.opening_mm, Some([1150.0, 40.0]));
+    let strip = Photometry::new(&whole.distribution, Axis::X);
+    for symmetry in [2, 3, 4] {
+        let lamp = luminaire::read(&ldt(symmetry, 24, 0.6)).unwrap();
+        let other = Photometry::new(&lamp.distribution, Axis::X);
+        for direction in [
+            [0.3, 0.1, -0.9],
+            [-0.5, 0.4, -0.7],
+            [0.1, -0.8, -0.5],
+            [-0.6, -0.2, -0.7],
+        ] {
+            let (a, b) = (strip.share_per_sr(direction), other.share_per_sr(direction));
+            assert!((a - b).abs() < 1e-6, "{symmetry} {direction:?}: {a} {b}");
+        }
+    }
+    // C90 looks along the luminaire, and so along x when it lies so.
+    let (along, across) = ([0.7, 0.0, -0.7], [0.0, 0.7, -0.7]);
+    assert!(strip.share_per_sr(along) > 1.3 * strip.share_per_sr(across));
+    // Round and Lambertian: 300 cd per klm, 3 klm, π.
+    let round = luminaire::read(&ldt(1, 1, 0.0)).unwrap();
+    assert!(
+        (round.flux_lm / (900.0 * PI) - 1.0).abs() < 3e-3,
+        "{}",
+        round.flux_lm
+    );
+}
+
+#[test]
+fn a_european_file_that_is_cut_or_changed_is_refused_by_its_line() {
+    use sunrise_core::light::luminaire;
+    let file = ldt(0, 24, 0.6);
+    let short: String = file
+        .lines()
+        .take(90)
+        .map(|line| format!("{line}\n"))
+        .collect();
+    assert!(
+        luminaire::read(&short)
+            .unwrap_err()
+            .path
+            .starts_with("/lines/")
+    );
+    let odd = file.replacen("\r\n0\r\n24\r\n", "\r\n4\r\n22\r\n", 1);
+    assert_eq!(luminaire::read(&odd).unwrap_err().path, "/lines/4");
+    let mut random = fastrand::Rng::with_seed(3);
+    let mut read = 0;
+    for _ in 0..2000 {
+        let mut lines: Vec<&str> = file.lines().collect();
+        let at = random.usize(0..lines.len());
+        match random.u32(0..3) {
+            0 => drop(lines.remove(at)),
+            1 => lines[at] = random.choice(["-1", "1e9", "x", "", "0"]).unwrap(),
+            _ => lines.insert(at, "7"),
+        }
+        if let Ok(lamp) = luminaire::read(&lines.join("\n")) {
+            read += 1;
+            assert!(lamp.flux_lm.is_finite() && lamp.flux_lm > 0.0);
+        }
+    }
+    assert!((50..1900).contains(&read), "{read}");
+}
+
+#[test]
+fn a_table_of_directions_lights_as_the_measured_angles_do() {
+    // Batwing: brightest at 35 degrees, and narrower along than across.
+    let vertical_deg: Vec<f64> = (0..=36).map(|i| 2.5 * f64::from(i)).collect();
+    let horizontal_deg: Vec<f64> = (0..=24).map(|i| 15.0 * f64::from(i)).collect();
+    let cd = |h: f64, v: f64| {
+        let (h, v) = (h.to_radians(), v.to_radians());
+        v.cos().powf(1.5 + h.cos().powi(2)) * (1.0 + 3.0 * (v.sin() * h.sin()).powi(2)) * 500.0
+    };
+    let column = |&h: &f64| vertical_deg.iter().map(|&v| cd(h, v)).collect();
+    let data = sunrise_core::room::Distribution {
+        kind: PhotometricType::C,
+        candela: horizontal_deg.iter().map(column).collect(),
+        vertical_deg,
+        horizontal_deg,
+    };
+    let table = Photometry::new(&data, Axis::X);
+    let lamp = Emitter {
+        x_mm: [0.0, 1150.0],
+        y_mm: [-20.0, 20.0],
+        z_mm: 300.0,
+        flux: 1000.0,
+        optics: Optics::Measured(std::sync::Arc::new(table.clone())),
+    };
+    // The same sum, point by point and straight from the angles.
+    let exact = |[px, py, pz]: [f64; 3]| {
+        let (nx, ny) = (600, 40);
+        let mut sum = 0.0;
+        for i in 0..nx {
+            for j in 0..ny {
+                let x = 1150.0 * (f64::from(i) + 0.5) / f64::from(nx) - px;
+                let y = 40.0 * (f64::from(j) + 0.5) / f64::from(ny) - 20.0 - py;
+                let h: f64 = 300.0 - pz;
+                let r = (x * x + y * y + h * h).sqrt();
+                let v = (h / r).acos().to_degrees();
+                let turn = (-y).atan2(-x).to_degrees();
+                sum += cd(turn, v) / table.flux() * h / (r * r * r);
+            }
+        }
+        1000.0 * sum / f64::from(nx * ny) * 1e6
+    };
+    for point in [
+        [575.0, 0.0, 0.0],
+        [575.0, 150.0, 0.0],
+        [40.0, 90.0, 100.0],
+        [1100.0, -220.0, 200.0],
+    ] {
+        let (a, b) = (lamp.irradiance(point, Facing::Up), exact(point));
+        assert!((a / b - 1.0).abs() < 0.005, "{point:?}: {a} for {b}");
+    }
+}

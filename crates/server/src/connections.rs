@@ -6,8 +6,8 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 
 use axum::Router;
-use hyper_util::rt::{TokioExecutor, TokioIo, TokioTimer};
-use hyper_util::server::conn::auto::Builder;
+use hyper::server::conn::http1::Builder;
+use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
 use hyper_util::service::TowerToHyperService;
 use tokio::net::TcpListener;
@@ -89,15 +89,11 @@ pub async fn serve(listener: TcpListener, router: Router, told_to_stop: impl Fut
             continue;
         };
         let _ = stream.set_nodelay(true);
-        let mut builder = Builder::new(TokioExecutor::new()).http1_only();
-        builder
-            .http1()
+        let connection = Builder::new()
             .timer(TokioTimer::new())
             .header_read_timeout(SILENCE)
-            .max_buf_size(64 << 10);
-        let connection = builder
-            .serve_connection(TokioIo::new(stream), service.clone())
-            .into_owned();
+            .max_buf_size(64 << 10)
+            .serve_connection(TokioIo::new(stream), service.clone());
         let connection = under_way.watch(connection);
         tokio::spawn(async move {
             // A connection that breaks off harms nobody.
