@@ -2,6 +2,7 @@
 #![allow(missing_docs)]
 
 use std::hint::black_box;
+use std::sync::Arc;
 
 use jiff::civil::date;
 use sunrise_core::bays::Detail;
@@ -11,7 +12,7 @@ use sunrise_core::light::emitter::{Beam, Emitter, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
 use sunrise_core::light::falloff::{Falloff, Spread, light_at};
 use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
-use sunrise_core::room::BayRef;
+use sunrise_core::room::{BayRef, Distribution, Face, Lamp, PhotometricType, Side};
 use sunrise_core::warmth::root_zone::RootZone;
 use sunrise_core::{assess, assess_again};
 
@@ -156,6 +157,68 @@ fn assess_drag(bencher: divan::Bencher) {
         turn = (turn + 1) % dragged.len();
         assess_again(&dragged[turn], day, one_bay(), &fields)
     });
+}
+
+/// The demo with foil around one bay and four lamps in it, measured or not.
+fn foil_plan(measured: bool) -> SoundPlan {
+    let mut plan: Plan = serde_json::from_str(DEMO).expect("it reads");
+    let vertical_deg: Vec<f64> = (0..=18).map(|i| 5.0 * f64::from(i)).collect();
+    let horizontal_deg: Vec<f64> = (0..=16).map(|i| 22.5 * f64::from(i)).collect();
+    let cd = |h: f64, v: f64| {
+        let (h, v) = (h.to_radians(), v.to_radians());
+        1000.0 * v.cos().powf(1.3) * (1.0 + 0.3 * v.sin() * (2.0 * h).cos())
+    };
+    let column = |&h: &f64| vertical_deg.iter().map(|&v| cd(h, v)).collect();
+    let data = Distribution {
+        kind: PhotometricType::C,
+        candela: horizontal_deg.iter().map(column).collect(),
+        vertical_deg,
+        horizontal_deg,
+    };
+    let data = measured.then(|| Arc::new(data));
+    let depth_mm = plan.places[0].depth_mm;
+    let tier = &mut plan.places[0].tiers[1];
+    let like = tier.lamps[0].clone();
+    tier.lamps = (0..4)
+        .map(|i| Lamp {
+            id: format!("l{i}"),
+            y_mm: depth_mm * (f64::from(i) + 0.5) / 4.0,
+            emitters: vec![Face {
+                across_mm: 0.0,
+                ..like.emitters[0].clone()
+            }],
+            distribution: data.clone(),
+            ..like.clone()
+        })
+        .collect();
+    let sides = &mut tier.sides;
+    for side in [
+        &mut sides.left,
+        &mut sides.right,
+        &mut sides.back,
+        &mut sides.front,
+        &mut sides.top,
+    ] {
+        *side = Side::Foil;
+    }
+    plan.check().expect("it is without fault")
+}
+
+fn foil_day(bencher: divan::Bencher, measured: bool) {
+    let (plan, day) = (foil_plan(measured), DateSpan::day(date(2027, 4, 9)));
+    bencher.bench(|| assess(black_box(&plan), day, one_bay()));
+}
+
+/// One day with four lamps of measured distribution in a foil bay, from nothing.
+#[divan::bench]
+fn measured_bay(bencher: divan::Bencher) {
+    foil_day(bencher, true);
+}
+
+/// The same with lamps that are told by their beam.
+#[divan::bench]
+fn plain_bay(bencher: divan::Bencher) {
+    foil_day(bencher, false);
 }
 
 /// The demo plan on each day of its season.

@@ -359,8 +359,8 @@ fn a_european_file_that_is_cut_or_changed_is_refused_by_its_line() {
 #[test]
 fn a_table_of_directions_lights_as_the_measured_angles_do() {
     // Batwing: brightest at 35 degrees, and narrower along than across.
-    let vertical_deg: Vec<f64> = (0..=36).map(|i| 2.5 * f64::from(i)).collect();
-    let horizontal_deg: Vec<f64> = (0..=24).map(|i| 15.0 * f64::from(i)).collect();
+    let vertical_deg: Vec<f64> = (0..=90).map(f64::from).collect();
+    let horizontal_deg: Vec<f64> = (0..=72).map(|i| 5.0 * f64::from(i)).collect();
     let cd = |h: f64, v: f64| {
         let (h, v) = (h.to_radians(), v.to_radians());
         v.cos().powf(1.5 + h.cos().powi(2)) * (1.0 + 3.0 * (v.sin() * h.sin()).powi(2)) * 500.0

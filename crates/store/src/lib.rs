@@ -555,3 +555,38 @@ fn snapshot(db: &Connection, id: i64) -> Result<Snapshot, StoreError> {
         redo: word(history.next()),
     })
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_full_disk_is_told_from_other_trouble_and_keeps_nothing_by_halves() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(&folder.path().join("plans.db")).unwrap();
+        let demo = include_str!("../../../demo/kettle-fen.json");
+        let plan: Plan = serde_json::from_str(demo).unwrap();
+        let plan = plan.check().unwrap();
+        let now = Timestamp::UNIX_EPOCH;
+        let id = store.create(&plan, "began", now).unwrap().id;
+        let pages: i64 = store
+            .db
+            .pragma_query_value(None, "page_count", |row| row.get(0))
+            .unwrap();
+        store
+            .db
+            .pragma_update(None, "max_page_count", pages + 2)
+            .unwrap();
+        let full = store.save(id, 1, &plan, "one more", now).unwrap_err();
+        assert!(matches!(full, StoreError::Full), "{full}");
+        assert_eq!(store.history(id).unwrap().len(), 1);
+        store
+            .db
+            .pragma_update(None, "max_page_count", pages + 1000)
+            .unwrap();
+        assert_eq!(
+            store.save(id, 1, &plan, "one more", now).unwrap().revision,
+            2
+        );
+    }
+}
