@@ -254,7 +254,7 @@ fn a_typical_year_put_together_from_many_is_read_as_one() {
     assert!((record.months[4].maximum_c - 8.0).abs() < 1e-9);
     let said: String = preview.notes.iter().map(ToString::to_string).collect();
     assert!(
-        said.contains("typical year") && !said.contains("left out"),
+        said.contains("typical year") && !said.contains("Left out"),
         "{said}"
     );
 }

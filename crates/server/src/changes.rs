@@ -125,7 +125,14 @@ struct Held {
 pub struct Answers {
     /// Tells this process's names from those that an earlier one gave.
     process: u64,
-    last: Mutex<(u64, VecDeque<(String, Arc<Held>)>)>,
+    last: Mutex<Last>,
+}
+
+#[derive(Debug, Default)]
+struct Last {
+    /// How many names were given.
+    given: u64,
+    answers: VecDeque<(String, Arc<Held>)>,
 }
 
 impl Default for Answers {
@@ -171,7 +178,7 @@ fn write<T: Serialize>(
 impl Answers {
     fn named(&self, id: Option<&str>) -> Option<Arc<Held>> {
         let last = self.last.lock().unwrap_or_else(PoisonError::into_inner);
-        let mut answers = last.1.iter();
+        let mut answers = last.answers.iter();
         let found = answers.find(|(known, _)| Some(known.as_str()) == id);
         found.map(|(_, held)| Arc::clone(held))
     }
@@ -179,13 +186,12 @@ impl Answers {
     /// Keeps what an answer held, and gives it a name.
     fn remember(&self, held: Held) -> String {
         let mut last = self.last.lock().unwrap_or_else(PoisonError::into_inner);
-        let (given, answers) = &mut *last;
-        *given += 1;
-        let id = format!("{:x}-{given:x}", self.process);
-        if answers.len() >= REMEMBERED {
-            answers.pop_front();
+        last.given += 1;
+        let id = format!("{:x}-{:x}", self.process, last.given);
+        if last.answers.len() >= REMEMBERED {
+            last.answers.pop_front();
         }
-        answers.push_back((id.clone(), Arc::new(held)));
+        last.answers.push_back((id.clone(), Arc::new(held)));
         id
     }
 

@@ -8,13 +8,11 @@
 #![expect(clippy::result_large_err)]
 
 use super::luminaire::{
-    Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, name_shown, opening,
+    Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, flux_of, name_shown, opening,
 };
-use super::photometry::Photometry;
 use crate::fault::Fault;
-use crate::room::{Axis, Distribution, PhotometricType};
+use crate::room::{Distribution, PhotometricType};
 use crate::say;
-use crate::units::Quantity;
 
 /// Lines of text among the numbers, counted from 1.
 const MAKER: usize = 1;
@@ -144,18 +142,7 @@ pub fn read(text: &str) -> Result<Luminaire, Fault> {
         horizontal_deg,
         candela,
     };
-    let summed_lm = Photometry::new(&distribution, Axis::X).flux();
-    if !(1e-3..=1e9).contains(&summed_lm) {
-        return Err(fault(
-            numbers.last_line,
-            "",
-            say!(
-                "its intensities add up to {flux}: that is no lamp",
-                flux = Quantity::FluxLm.of(summed_lm)
-            ),
-            say!("take the whole file as the maker gives it"),
-        ));
-    }
+    let summed_lm = flux_of(&distribution, numbers.last_line)?;
     let line = |n: usize| text.lines().nth(n - 1).unwrap_or_default().trim();
     let name = if line(LUMINAIRE).is_empty() {
         line(MAKER)

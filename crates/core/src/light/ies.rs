@@ -7,14 +7,13 @@
 #![expect(clippy::result_large_err)]
 
 use crate::fault::Fault;
-use crate::room::{Axis, Distribution, PhotometricType};
+use crate::room::{Distribution, PhotometricType};
 use crate::say;
-use crate::units::{MM_PER_FOOT, Quantity};
+use crate::units::MM_PER_FOOT;
 
 use super::luminaire::{
-    Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, name_shown, opening,
+    Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, flux_of, name_shown, opening,
 };
-use super::photometry::Photometry;
 
 /// Whether some line begins with TILT, as every IES file has it.
 pub(super) fn is_ies(text: &str) -> bool {
@@ -141,18 +140,7 @@ pub fn read(text: &str) -> Result<Luminaire, Fault> {
         horizontal_deg,
         candela,
     };
-    let flux_lm = Photometry::new(&distribution, Axis::X).flux();
-    if !(1e-3..=1e9).contains(&flux_lm) {
-        return Err(fault(
-            numbers.last_line,
-            "",
-            say!(
-                "its intensities add up to {flux}: that is no lamp",
-                flux = Quantity::FluxLm.of(flux_lm)
-            ),
-            say!("take the whole file as the maker gives it"),
-        ));
-    }
+    let flux_lm = flux_of(&distribution, numbers.last_line)?;
     Ok(Luminaire {
         name: name_in(&lines[..tilt]),
         flux_lm,

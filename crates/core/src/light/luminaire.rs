@@ -6,9 +6,10 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::photometry::Photometry;
 use super::{eulumdat, ies};
 use crate::fault::{Fault, Pointer};
-use crate::room::Distribution;
+use crate::room::{Axis, Distribution};
 use crate::say;
 use crate::units::Quantity;
 
@@ -170,6 +171,26 @@ pub(super) fn opening(length_mm: f64, width_mm: f64) -> Option<[f64; 2]> {
     } else {
         None
     }
+}
+
+/// All light of a distribution in lm, by summing up its intensities.
+///
+/// # Errors
+/// When there is none, or more than any lamp has.
+pub(super) fn flux_of(distribution: &Distribution, last_line: usize) -> Result<f64, Fault> {
+    let flux_lm = Photometry::new(distribution, Axis::X).flux();
+    if (1e-3..=1e9).contains(&flux_lm) {
+        return Ok(flux_lm);
+    }
+    Err(fault(
+        last_line,
+        "",
+        say!(
+            "its intensities add up to {flux}: that is no lamp",
+            flux = Quantity::FluxLm.of(flux_lm)
+        ),
+        say!("take the whole file as the maker gives it"),
+    ))
 }
 
 /// A name from a file as it may be shown.

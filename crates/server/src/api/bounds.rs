@@ -55,10 +55,11 @@ fn reached(document: &Value, part: &str) -> BTreeSet<String> {
         match value {
             Value::Object(fields) => {
                 let named = fields.get("$ref").and_then(Value::as_str);
-                if let Some(name) = named.and_then(|n| n.strip_prefix("#/components/schemas/")) {
-                    if found.insert(name.to_owned()) {
-                        waiting.push(&document["components"]["schemas"][name]);
-                    }
+                let name = named.and_then(|n| n.strip_prefix("#/components/schemas/"));
+                if let Some(name) = name
+                    && found.insert(name.to_owned())
+                {
+                    waiting.push(&document["components"]["schemas"][name]);
                 }
                 waiting.extend(fields.values());
             }

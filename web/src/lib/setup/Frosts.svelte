@@ -137,7 +137,7 @@
     <input
       type="file"
       accept=".csv,.txt,.tsv,.epw,text/csv"
-      class="block max-w-full rounded-lg border-line bg-raised text-base text-ink"
+      class="block w-full max-w-full rounded-lg border-line bg-raised text-base text-ink"
       onchange={(event) => void take(event)}
     /></label
   >
@@ -146,7 +146,8 @@
 {#if preview}
   <div class="mt-3" data-testid="frost-preview">
     <p>
-      {preview.days} days{#if preview.from && preview.to}, {preview.from} to {preview.to}{/if}{#if preview.coldest_c != null},
+      {preview.days} days{#if preview.record?.typical}
+        of one typical year{:else if preview.from && preview.to}, {preview.from} to {preview.to}{/if}{#if preview.coldest_c != null},
         the coldest {words.number(preview.coldest_c, 'temperature_c')}{/if}
     </p>
     {#if preview.problem_rows > 0}
@@ -191,8 +192,9 @@
       </dl>
       <p class="text-sm text-soft">
         {#if preview.dates.first}the first frost of autumn by {words.shortDate(preview.dates.first)} in
-          every other;
-        {/if}{preview.record.typical ? 'by one typical year' : `by ${preview.dates.years} years`}
+          every other year;{' '}{/if}{preview.record.typical
+          ? 'by one typical year'
+          : `by ${preview.dates.years} years`}
       </p>
       <button class="quiet mt-1 border-line! font-semibold" onclick={keep}
         >Take {words.shortDate(preview.dates.chosen)} as the last frost</button

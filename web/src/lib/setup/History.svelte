@@ -36,16 +36,17 @@
         class="grow"
         class:text-soft={revision.undone || revision.aside}
         class:line-through={revision.undone}
-        >{revision.word}{#if revision.aside}<span class="text-sm">
-            · beside the line, after {words[revision.parent ?? 0] ?? 'the beginning'}</span
+        >{revision.word}{#if revision.aside}<span class="text-sm"
+            >{' '}· beside the line, after {words[revision.parent ?? 0] ?? 'the beginning'}</span
           >{/if}</span
       >
       <span class="text-sm whitespace-nowrap text-soft">{when(revision.saved_at)}</span>
       {#if revision.current}
         <span class="rounded bg-sage-soft px-2 text-sm">here</span>
       {:else}
-        <button class="quiet text-sm" onclick={() => void bench.goTo(revision.number)}
-          >Go here</button
+        <button
+          class="quiet text-sm whitespace-nowrap"
+          onclick={() => void bench.goTo(revision.number)}>Go here</button
         >
       {/if}
     </li>
