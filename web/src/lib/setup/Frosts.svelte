@@ -191,10 +191,16 @@
         {/each}
       </dl>
       <p class="text-sm text-soft">
-        {#if preview.dates.first}the first frost of autumn by {words.shortDate(preview.dates.first)} in
-          every other year;{' '}{/if}{preview.record.typical
-          ? 'by one typical year'
-          : `by ${preview.dates.years} years`}
+        {#if preview.dates.first}
+          <span
+            >the first frost of autumn by {words.shortDate(preview.dates.first)} in every other year;</span
+          >
+        {/if}
+        <span
+          >{preview.record.typical
+            ? 'by one typical year'
+            : `by ${preview.dates.years} years`}</span
+        >
       </p>
       <button class="quiet mt-1 border-line! font-semibold" onclick={keep}
         >Take {words.shortDate(preview.dates.chosen)} as the last frost</button

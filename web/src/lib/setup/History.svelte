@@ -36,8 +36,8 @@
         class="grow"
         class:text-soft={revision.undone || revision.aside}
         class:line-through={revision.undone}
-        >{revision.word}{#if revision.aside}<span class="text-sm"
-            >{' '}· beside the line, after {words[revision.parent ?? 0] ?? 'the beginning'}</span
+        >{revision.word}{#if revision.aside}<span class="ml-1 text-sm"
+            >· beside the line, after {words[revision.parent ?? 0] ?? 'the beginning'}</span
           >{/if}</span
       >
       <span class="text-sm whitespace-nowrap text-soft">{when(revision.saved_at)}</span>
