@@ -183,7 +183,8 @@ fn requests_made_from_the_document_neither_fail_nor_surprise() {
         .and_then(|n| n.parse().ok())
         .unwrap_or(600);
     let data = tempfile::tempdir().unwrap();
-    let server = Server::start(data.path());
+    // With the limits that people have.
+    let server = Server::start_with(data.path(), &[]);
     let document = server.get("/api/openapi.json").json();
     let mut fuzz = Fuzz {
         demo: serde_json::from_str(DEMO).unwrap(),

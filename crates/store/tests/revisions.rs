@@ -53,6 +53,7 @@ fn an_edit_after_undo_begins_a_new_line_and_keeps_the_old_one_in_the_file() {
         .history(id)
         .unwrap()
         .into_iter()
+        .filter(|r| !r.aside)
         .map(|r| r.word)
         .collect();
     assert_eq!(words, ["to d", "to b", "began"]);

@@ -30,10 +30,17 @@ impl Answer {
 }
 
 impl Server {
+    /// Starts it with time to spare: many tests share this machine, and none is about time.
     pub fn start(data: &Path) -> Self {
+        Self::start_with(data, &["--longest", "20"])
+    }
+
+    /// Starts it with further arguments to `serve`.
+    pub fn start_with(data: &Path, more: &[&str]) -> Self {
         let mut process = Command::new(env!("CARGO_BIN_EXE_faint-sunrise"))
             .args(["serve", "--demo", "--listen", "127.0.0.1:0", "--data"])
             .arg(data)
+            .args(more)
             .env("NO_COLOR", "1")
             .stderr(Stdio::piped())
             .spawn()
