@@ -32,7 +32,7 @@ export function largePlan(perShelf = 4) {
           {
             stage: 'germinate',
             bay: { place: place.id, tier: `t${tier + 1}` },
-            x_mm: 40 + (1180 / perShelf) * x,
+            x_mm: 40 + (870 / (perShelf - 1)) * x,
             y_mm: 35,
             along: 'y',
           },
