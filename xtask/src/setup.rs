@@ -11,6 +11,19 @@ pub const TYPES: &str = "web/src/lib/api/schema.d.ts";
 
 const LEAST_NODE: (u32, u32) = (20, 19);
 
+/// The line that formats core's judgements: `cargo fmt` does not see them, as a macro lists them.
+pub fn format_judgements(sh: &Shell) -> Result<String> {
+    let mut line = String::from("rustfmt --edition 2024");
+    for topic in sh.read_dir("crates/core/src/advice")? {
+        if topic.is_dir() {
+            for file in sh.read_dir(topic)? {
+                line += &format!(" {}", file.display());
+            }
+        }
+    }
+    Ok(line)
+}
+
 /// Installs the npm packages of the lock file, unless they are there.
 pub fn node_packages(sh: &Shell) -> Result<()> {
     let version = cmd!(sh, "node --version").quiet().read().context(

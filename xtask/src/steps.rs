@@ -33,6 +33,8 @@ pub fn test(sh: &Shell) -> Result<()> {
         Ok(())
     };
     step("Rust formatting", "cargo fmt --all --check")?;
+    let judgements = format!("{} --check", setup::format_judgements(sh)?);
+    step("Rust formatting of judgements", &judgements)?;
     step("web formatting and lints", "npm run --silent lint")?;
     step(
         "web types",

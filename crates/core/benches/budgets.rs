@@ -5,16 +5,18 @@ use std::hint::black_box;
 use std::sync::Arc;
 
 use jiff::civil::date;
-use sunrise_core::bays::Detail;
+use sunrise_core::ask::{assess, assess_again};
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
 use sunrise_core::light::ambient::{Ambient, Nodes};
-use sunrise_core::light::bay::Fields;
-use sunrise_core::light::emitter::{Beam, Emitter, Optics};
+use sunrise_core::light::beam::Beam;
+use sunrise_core::light::emitter::{Emitter, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
 use sunrise_core::light::falloff::{Falloff, Spread, light_at};
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::light::fields::Fields;
+use sunrise_core::plan::{Plan, SoundPlan};
 use sunrise_core::room::{BayRef, Distribution, Face, Lamp, PhotometricType, Side};
 use sunrise_core::warmth::root_zone::RootZone;
-use sunrise_core::{assess, assess_again};
 
 fn main() {
     divan::main();

@@ -1,7 +1,7 @@
 //! How tall seedlings stand. A first, plain curve of height against age.
 
+use crate::basis::units::DAYS_PER_WEEK;
 use crate::crops::Crop;
-use crate::units::DAYS_PER_WEEK;
 
 /// Height in mm of a seedling `days` after it emerged, 0 before.
 ///

@@ -3,9 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::units::energy_kwh;
 use crate::room::{Lamp, Tier};
 use crate::site::Site;
-use crate::units::energy_kwh;
 
 /// Power, energy and cost of a bay or of the whole room on a day.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, ToSchema)]

@@ -1,20 +1,18 @@
 //! Links, boxes and dimmers: what is advised can be set by a hand, and follows the plants.
 
 use jiff::civil::date;
-use sunrise_core::assess;
-use sunrise_core::bays::{BayOnDay, Detail, Hang, Step};
-use sunrise_core::plan::{DateSpan, Plan};
-use sunrise_core::room::{Adjust, BayRef, Boxes, Chain, Dimmer, Side, Tier};
+use sunrise_core::ask::assess;
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::bay::BayOnDay;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::day::hang::Hang;
+use sunrise_core::lamps::adjust::Step;
+use sunrise_core::room::{Adjust, Boxes, Chain, Dimmer, Side, Tier};
+use sunrise_core::testing::{self, kettle_fen, tier};
 
 fn bay(change: impl FnOnce(&mut Tier)) -> BayOnDay {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    change(&mut plan.places[0].tiers[1]);
-    let plan = plan.check().unwrap();
-    let bay = BayRef {
-        place: "door".into(),
-        tier: "t2".into(),
-    };
+    let plan = kettle_fen(|plan| change(tier(plan, "door", "t2")));
+    let bay = testing::bay("door", "t2");
     let day = DateSpan::day(date(2027, 4, 9));
     let assessment = assess(&plan, day, Detail::Bay(bay.clone()));
     let bays = &assessment.room[0].bays;
@@ -154,10 +152,7 @@ fn in_a_foil_box_fixed_lamps_serve_small_and_tall_alike() {
 #[test]
 fn wires_let_light_down_and_liners_do_not() {
     let with_liner = |liner: bool| {
-        let mut plan: Plan =
-            serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-        plan.places[0].tiers[2].liner = liner;
-        let plan = plan.check().unwrap();
+        let plan = kettle_fen(|plan| tier(plan, "door", "t3").liner = liner);
         let days = DateSpan::day(date(2027, 4, 9));
         let assessment = assess(&plan, days, Detail::Outline);
         let bays = &assessment.room[0].bays;

@@ -1,75 +1,21 @@
 //! The demo plans, assessed as wholes.
 
 use jiff::civil::{Date, date};
-use sunrise_core::assess::{Assessment, opening_day};
-use sunrise_core::bays::Detail;
-use sunrise_core::light::bay::Fields;
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
-use sunrise_core::{assess, room};
-
-fn kettle_fen(change: impl FnOnce(&mut Plan)) -> SoundPlan {
-    sound(include_str!("../../../demo/kettle-fen.json"), change)
-}
-
-fn sound(json: &str, change: impl FnOnce(&mut Plan)) -> SoundPlan {
-    let mut plan: Plan = serde_json::from_str(json).unwrap();
-    change(&mut plan);
-    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
-}
+use sunrise_core::ask::{Assessment, assess, opening_day};
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::light::fields::Fields;
+use sunrise_core::plan::SoundPlan;
+use sunrise_core::room;
+use sunrise_core::testing::{alder_bluff, kettle_fen, tier};
 
 fn on(plan: &SoundPlan, day: Date) -> Assessment {
     assess(plan, DateSpan::day(day), Detail::All)
 }
 
-/// Floating-point numbers to five digits: what a person reads, and what every machine agrees on.
-fn rounded(value: serde_json::Value) -> serde_json::Value {
-    use serde_json::Value;
-    match value {
-        Value::Number(n) if n.is_f64() => {
-            let text = format!("{:.4e}", n.as_f64().unwrap());
-            serde_json::json!(text.parse::<f64>().unwrap())
-        }
-        Value::Array(list) => list.into_iter().map(rounded).collect(),
-        Value::Object(map) => map.into_iter().map(|(k, v)| (k, rounded(v))).collect(),
-        other => other,
-    }
-}
-
-#[test]
-fn kettle_fen_on_9_april() {
-    let mut assessment = on(&kettle_fen(|_| ()), date(2027, 4, 9));
-    // Every tenth day tells the season as well as each does.
-    assessment.season.days = assessment.season.days.into_iter().step_by(10).collect();
-    for bay in &mut assessment.room[0].bays {
-        for part in bay.trays.iter_mut().flat_map(|tray| &mut tray.parts) {
-            part.ppfd.truncate(4);
-            part.dli.truncate(4);
-        }
-        // The fits and colours of one bay tell as much as those of every bay.
-        if bay.bay.place != "door" || bay.bay.tier != "t2" {
-            bay.fits.clear();
-            bay.colour = None;
-            bay.roots.clear();
-            bay.chamber = None;
-        }
-        for sown in bay.roots.iter_mut().flat_map(|roots| &mut roots.sown) {
-            sown.by_temperature = sown.by_temperature.iter().copied().step_by(6).collect();
-        }
-        if let Some(hang) = &mut bay.hang {
-            hang.sweep = hang.sweep.iter().copied().step_by(6).collect();
-        }
-    }
-    // One sowing's jobs and cells tell as much as those of all.
-    let events = &mut assessment.season.events;
-    events.retain(|event| event.sowing == "pepper");
-    assessment.to_sow.retain(|cells| cells.sowing == "pepper");
-    let value = rounded(serde_json::to_value(assessment).unwrap());
-    insta::assert_json_snapshot!(value);
-}
-
 #[test]
 fn alder_bluff_stands_and_lights_its_overhanging_trays() {
-    let plan = sound(include_str!("../../../demo/alder-bluff.json"), |_| ());
+    let plan = alder_bluff(|_| ());
     let room = &on(&plan, date(2027, 4, 20)).room[0];
     assert_eq!(room.bays[0].trays.len(), 4);
     assert!(room.bays[0].light.is_some());
@@ -79,11 +25,8 @@ fn alder_bluff_stands_and_lights_its_overhanging_trays() {
 #[test]
 fn lamps_are_advised_in_steps_that_a_hand_hangs() {
     let day = date(2027, 4, 28);
-    for (json, step_mm) in [
-        (include_str!("../../../demo/kettle-fen.json"), 10.0),
-        (include_str!("../../../demo/alder-bluff.json"), 12.7),
-    ] {
-        let hung: Vec<f64> = on(&sound(json, |_| ()), day).room[0]
+    for (plan, step_mm) in [(kettle_fen(|_| ()), 10.0), (alder_bluff(|_| ()), 12.7)] {
+        let hung: Vec<f64> = on(&plan, day).room[0]
             .bays
             .iter()
             .filter_map(|bay| Some(bay.hang.as_ref()?.setting.height_mm / step_mm))
@@ -139,7 +82,7 @@ fn one_lamp_leaves_the_middle_short_where_two_do() {
     // one leaves part of the tier short.
     let with = |positions: &[f64]| {
         let plan = kettle_fen(|plan| {
-            let tier = &mut plan.places[0].tiers[0];
+            let tier = tier(plan, "door", "t1");
             let mut lamp = rack_lamp(tier);
             tier.photoperiod_h = 16.0;
             tier.lamps = positions

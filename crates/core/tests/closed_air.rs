@@ -1,10 +1,12 @@
 //! Closed air of the plan: chambers, closets kept shut, bays behind film; and mats that trays share.
 
 use jiff::civil::{Date, date};
-use sunrise_core::bays::{BayOnDay, Detail};
-use sunrise_core::kinds;
-use sunrise_core::plan::{DateSpan, Plan, Stage};
-use sunrise_core::room::{BayRef, Kind, Side};
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::bay::BayOnDay;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::plan::{Plan, Stage};
+use sunrise_core::room::{BayRef, Kind, Side, shelf};
+use sunrise_core::testing::{self, kettle_fen, place, tier};
 
 const DAY: (i16, i8, i8) = (2027, 3, 20);
 
@@ -14,22 +16,16 @@ fn day() -> Date {
 
 /// The bay on 20 March with all its figures, when peppers germinate on tier 3 of the door rack.
 fn bay(place: &str, tier: &str, change: impl FnOnce(&mut Plan)) -> BayOnDay {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    change(&mut plan);
-    let plan = plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"));
-    let wanted = BayRef {
-        place: place.into(),
-        tier: tier.into(),
-    };
+    let plan = kettle_fen(change);
+    let wanted = testing::bay(place, tier);
     let mut assessed =
-        sunrise_core::assess(&plan, DateSpan::day(day()), Detail::Bay(wanted.clone()));
+        sunrise_core::ask::assess(&plan, DateSpan::day(day()), Detail::Bay(wanted.clone()));
     let bays = assessed.room.remove(0).bays.into_iter();
     bays.into_iter().find(|bay| bay.bay == wanted).unwrap()
 }
 
 fn film(plan: &mut Plan) {
-    let sides = &mut plan.places[0].tiers[2].sides;
+    let sides = &mut tier(plan, "door", "t3").sides;
     for side in [
         &mut sides.left,
         &mut sides.right,
@@ -57,7 +53,7 @@ fn an_open_rack_has_no_air_of_its_own_and_film_gives_it_some() {
     // One side open, and it is the room's again.
     let open = bay("door", "t3", |plan| {
         film(plan);
-        plan.places[0].tiers[2].sides.front = Side::Open;
+        tier(plan, "door", "t3").sides.front = Side::Open;
     });
     assert!(open.chamber.is_none());
 }
@@ -88,7 +84,7 @@ fn mats_under_a_thermostat_in_the_mix_do_not_overheat_a_film_bay_and_spare_power
 fn a_mat_without_a_thermostat_makes_an_oven_of_film() {
     let oven = bay("door", "t3", |plan| {
         film(plan);
-        for mat in &mut plan.places[0].tiers[2].mats {
+        for mat in &mut tier(plan, "door", "t3").mats {
             mat.thermostat_c = None;
             mat.watts = 250.0;
         }
@@ -128,7 +124,7 @@ fn pad_hysteresis_and_dial_error_of_a_mat_count() {
                     _ => 0,
                 };
             }
-            plan.places[0].tiers[2].mats.iter_mut().for_each(change);
+            tier(plan, "door", "t3").mats.iter_mut().for_each(change);
         })
     };
     let usual = with(|_| ());
@@ -151,7 +147,7 @@ fn pad_hysteresis_and_dial_error_of_a_mat_count() {
 fn the_probe_of_a_chamber_is_where_the_plan_hangs_it_and_its_limit_is_its_own() {
     let shelves = |probe_mm: Option<f64>, limit_c: Option<f64>| {
         let seen = bay("cabinet", "t2", |plan| {
-            let Kind::Chamber(chamber) = &mut plan.places[2].kind else {
+            let Kind::Chamber(chamber) = &mut place(plan, "cabinet").kind else {
                 panic!("the third place is the cabinet");
             };
             chamber.probe_mm = probe_mm;
@@ -173,7 +169,7 @@ fn the_probe_of_a_chamber_is_where_the_plan_hangs_it_and_its_limit_is_its_own() 
 fn a_closet_that_is_kept_shut_is_warmed_by_its_lamps() {
     let closet = |shut: bool| {
         bay("closet", "t1", |plan| {
-            let kind = kinds::library();
+            let kind = shelf::library();
             let generic = kind.places.iter();
             let mut place = generic
                 .clone()
@@ -188,7 +184,7 @@ fn a_closet_that_is_kept_shut_is_warmed_by_its_lamps() {
             place.tiers[0].id = "t1".into();
             place.tiers[0].storage = false;
             // A lamp as wide as the closet lets it be.
-            let mut lamp = plan.places[2].tiers[4].lamps[0].clone();
+            let mut lamp = tier(plan, "cabinet", "t5").lamps[0].clone();
             lamp.id = "closet-lamp".into();
             lamp.x_mm = place.width_mm / 2.0;
             lamp.y_mm = place.depth_mm / 2.0;

@@ -1,16 +1,12 @@
 //! Edits of the plan's form: what they make, and what they refuse.
 
+use sunrise_core::basis::fault::Fault;
 use sunrise_core::edit::{Edit, Edited, GearList, GearRef, Thing, apply};
-use sunrise_core::fault::Fault;
-use sunrise_core::kinds;
+use sunrise_core::plan::upgrade::upgraded;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
-use sunrise_core::room::{BayRef, find_bay};
-use sunrise_core::upgrade::upgraded;
-
-fn demo() -> SoundPlan {
-    let plan: Plan = serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    plan.check().unwrap()
-}
+use sunrise_core::room::{find_bay, shelf};
+use sunrise_core::season::stays::clashes;
+use sunrise_core::testing::{ONE_RACK, bay, kettle_fen, reckoned};
 
 fn done(plan: &SoundPlan, edit: Edit) -> Edited {
     apply(plan, &edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"))
@@ -18,13 +14,6 @@ fn done(plan: &SoundPlan, edit: Edit) -> Edited {
 
 fn refused(plan: &SoundPlan, edit: Edit) -> Fault {
     apply(plan, &edit).expect_err("it cannot be done").remove(0)
-}
-
-fn bay(place: &str, tier: &str) -> BayRef {
-    BayRef {
-        place: place.into(),
-        tier: tier.into(),
-    }
 }
 
 fn tier(place: &str, tier: &str) -> Thing {
@@ -45,8 +34,8 @@ fn place(id: &str) -> Thing {
 
 #[test]
 fn every_kind_of_the_shelf_can_be_added_where_it_goes() {
-    let plan = demo();
-    let kinds = kinds::library();
+    let plan = kettle_fen(|_| ());
+    let kinds = shelf::library();
     for kind in &kinds.places {
         let edited = done(
             &plan,
@@ -93,7 +82,7 @@ fn every_kind_of_the_shelf_can_be_added_where_it_goes() {
 
 #[test]
 fn what_does_not_go_in_is_refused_with_a_way_out() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let cases = [
         (
             Edit::AddPlace {
@@ -178,7 +167,7 @@ fn what_does_not_go_in_is_refused_with_a_way_out() {
 
 #[test]
 fn a_second_lamp_hangs_level_in_the_widest_gap() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let edit = Edit::AddLamp {
         bay: bay("door", "t4"),
         kind: "bar-led-14".into(),
@@ -196,7 +185,7 @@ fn a_second_lamp_hangs_level_in_the_widest_gap() {
 
 #[test]
 fn the_same_again_copies_places_tiers_and_gear_without_trays() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let edited = done(
         &plan,
         Edit::Again {
@@ -243,7 +232,7 @@ fn the_same_again_copies_places_tiers_and_gear_without_trays() {
 #[test]
 fn a_tier_again_finds_room_with_all_that_hangs_in_it() {
     // The store on top of the wire rack is 220 mm high: too low for another tier with lamps.
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let fault = refused(
         &plan,
         Edit::Again {
@@ -271,7 +260,7 @@ fn a_tier_again_finds_room_with_all_that_hangs_in_it() {
 
 #[test]
 fn taking_a_place_out_takes_its_stands_and_keeps_its_trays() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let standing = |plan: &Plan, place: &str| {
         let stands = plan.trays.iter().flat_map(|t| &t.stands);
         stands.filter(|s| s.bay.place == place).count()
@@ -296,7 +285,7 @@ fn taking_a_place_out_takes_its_stands_and_keeps_its_trays() {
 
 #[test]
 fn a_place_moves_along_and_a_tray_into_another_bay() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let edited = done(
         &plan,
         Edit::MovePlace {
@@ -319,14 +308,12 @@ fn a_place_moves_along_and_a_tray_into_another_bay() {
     assert!(find_bay(&edited.plan.places, &stand.bay).is_some());
     // It clashes with nobody there.
     let plan = edited.plan.check().unwrap();
-    let dates = sunrise_core::season::dates(&plan);
-    assert_eq!(sunrise_core::placement::clashes(&plan, &dates), []);
+    assert_eq!(clashes(&reckoned(&plan).stays), []);
 }
 
 #[test]
 fn a_plan_of_version_1_is_read_as_one_of_today() {
-    let old: serde_json::Value =
-        serde_json::from_str(include_str!("../fixtures/one-rack-v1.json")).unwrap();
+    let old: serde_json::Value = serde_json::from_str(ONE_RACK).unwrap();
     let new = upgraded(old.clone());
     let plan: Plan = serde_json::from_value(new.clone()).unwrap();
     let plan = plan.check().unwrap();
@@ -347,7 +334,7 @@ fn a_plan_of_version_1_is_read_as_one_of_today() {
 
 #[test]
 fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let sowed = apply(
         &plan,
         &Edit::AddSowing {

@@ -3,7 +3,8 @@
 //! Source, from memory: Harrington & Minges (1954), reprinted in Knott's Handbook for Vegetable
 //! Growers. The figures are written out here once more, so that a slip in the data file shows.
 
-use sunrise_core::crops::emergence::{EmergenceCurve, read_table};
+use sunrise_core::crops::emergence::EmergenceCurve;
+use sunrise_core::crops::emergence_tables::read_table;
 
 const C: [f64; 9] = [0.0, 5.0, 10.0, 15.0, 20.0, 25.0, 30.0, 35.0, 40.0];
 /// Nothing came up.

@@ -1,17 +1,13 @@
 //! A finding's fix is an edit that settles it: on every day of the season.
 
-use sunrise_core::advice::{Finding, Fix, patched};
-use sunrise_core::assess_again;
-use sunrise_core::bays::Detail;
-use sunrise_core::light::bay::Fields;
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
-
-fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    change(&mut plan);
-    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
-}
+use sunrise_core::advice::Finding;
+use sunrise_core::ask::assess_again;
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::light::fields::Fields;
+use sunrise_core::plan::SoundPlan;
+use sunrise_core::plan::patch::{Fix, patched};
+use sunrise_core::testing::{kettle_fen, sowing};
 
 fn applied(plan: &SoundPlan, fix: &Fix) -> SoundPlan {
     let plan = patched(plan, &fix.patch).expect("a fix keeps the plan's form");
@@ -29,7 +25,7 @@ fn same_matter(a: &Finding, b: &Finding) -> bool {
 
 #[test]
 fn every_fix_of_the_season_settles_its_finding() {
-    let (plan, fields) = (demo(|_| ()), Fields::default());
+    let (plan, fields) = (kettle_fen(|_| ()), Fields::default());
     let mut tried = std::collections::BTreeMap::new();
     for day in plan.season.days() {
         let day = DateSpan::day(day);
@@ -54,8 +50,8 @@ fn every_fix_of_the_season_settles_its_finding() {
 
 #[test]
 fn findings_come_gravest_first_and_say_where_and_when() {
-    let plan = demo(|plan| {
-        plan.sowings[0].root_zone_c = Some(1.0);
+    let plan = kettle_fen(|plan| {
+        sowing(plan, "onion").root_zone_c = Some(1.0);
     });
     let fields = Fields::default();
     for day in plan.season.days().step_by(7) {
@@ -71,7 +67,7 @@ fn findings_come_gravest_first_and_say_where_and_when() {
 
 #[test]
 fn lamps_that_hang_right_are_left_alone() {
-    let (plan, fields) = (demo(|_| ()), Fields::default());
+    let (plan, fields) = (kettle_fen(|_| ()), Fields::default());
     let day = DateSpan::day("2027-04-09".parse().unwrap());
     let mut settled = plan;
     // One round may not do: a bay is advised once its leaves are out of the lamp.

@@ -2,9 +2,9 @@
 
 use jiff::civil::date;
 use serde_json::Value;
+use sunrise_core::basis::dates::{days_between, plus_days};
 use sunrise_core::site::frost::{Caution, quantile};
 use sunrise_core::site::minima::{DegreeUnit, Preview, Understanding, read};
-use sunrise_core::site::{days_between, plus_days};
 
 fn seattle(threshold_c: f64) -> Preview {
     let how = Understanding {

@@ -1,10 +1,12 @@
 //! The choice of height and hours, on trays made for the purpose.
 
-use sunrise_core::light::emitter::{Beam, Emitter, Optics};
-use sunrise_core::light::falloff::{Falloff, Spread};
-use sunrise_core::light::hang::{
-    self, Choice, HourLimits, Setting, Want, best, miss, spread_at, sweep,
+use sunrise_core::lamps::choice;
+use sunrise_core::lamps::choice::{
+    Choice, HourLimits, Setting, Want, best, miss, spread_at, sweep,
 };
+use sunrise_core::light::beam::Beam;
+use sunrise_core::light::emitter::{Emitter, Optics};
+use sunrise_core::light::falloff::{Falloff, Spread};
 
 /// Strips of `ppf` µmol/s each along a deck of 1220 x 610 mm.
 fn strips(rows: &[f64], ppf: f64) -> Vec<Emitter> {
@@ -57,7 +59,7 @@ fn up_to(most_h: f64) -> HourLimits {
 }
 
 fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
-    let heights = hang::heights(lowest_mm, highest_mm, step_mm);
+    let heights = choice::heights(lowest_mm, highest_mm, step_mm);
     heights.into_iter().map(at).collect()
 }
 
@@ -173,7 +175,7 @@ fn no_height_or_no_tray_is_no_setting() {
 fn the_sweep_falls_with_height_and_agrees_with_the_spread() {
     let falloff = Falloff::new(&strips(&[170.0, 440.0], 60.0), &cells(470.0), 400.0);
     let wants = [want(&falloff, 80.0, 6.0, 10.0)];
-    let points = sweep(&wants, &hang::heights(140.0, 390.0, 10.0), 0.0);
+    let points = sweep(&wants, &choice::heights(140.0, 390.0, 10.0), 0.0);
     assert_eq!(points.len(), 26);
     for pair in points.windows(2) {
         assert!(pair[1].best < pair[0].best, "{pair:?}");

@@ -1,9 +1,11 @@
 //! Whatever stands in a plan, checking it names the fault and assessing a sound one never panics.
 
 use serde_json::{Value, json};
-use sunrise_core::assess;
-use sunrise_core::bays::Detail;
-use sunrise_core::plan::{DateSpan, Plan};
+use sunrise_core::ask::assess;
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::plan::Plan;
+use sunrise_core::testing::KETTLE_FEN;
 
 /// Every leaf of a document, by its pointer.
 fn leaves(value: &Value, at: String, into: &mut Vec<String>) {
@@ -51,7 +53,7 @@ fn mutated_plans_are_refused_by_path_or_assessed() {
     let mutants = std::env::var("MUTANTS").ok().and_then(|n| n.parse().ok());
     let mutants: usize = mutants.unwrap_or(2000);
     let mut longest = (std::time::Duration::ZERO, String::new());
-    let demo: Value = serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    let demo: Value = serde_json::from_str(KETTLE_FEN).unwrap();
     let mut paths = Vec::new();
     leaves(&demo, String::new(), &mut paths);
     let mut rng = fastrand::Rng::with_seed(7);
@@ -117,8 +119,7 @@ fn mutated_plans_are_refused_by_path_or_assessed() {
 #[test]
 fn an_empty_room_and_a_plan_without_sowings_are_fine() {
     for emptied in ["/trays", "/sowings", "/places"] {
-        let mut demo: Value =
-            serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+        let mut demo: Value = serde_json::from_str(KETTLE_FEN).unwrap();
         // What names what was emptied goes too.
         for path in match emptied {
             "/trays" => vec!["/trays"],

@@ -3,11 +3,13 @@
 
 use std::f64::consts::PI;
 
-use sunrise_core::light::emitter::{Emitter, Facing, Optics};
+use sunrise_core::basis::plane::Axis;
+use sunrise_core::light::emitter::{Emitter, Optics};
+use sunrise_core::light::facing::Facing;
 use sunrise_core::light::ies;
 use sunrise_core::light::luminaire::Luminaire;
 use sunrise_core::light::photometry::Photometry;
-use sunrise_core::room::{Axis, PhotometricType};
+use sunrise_core::room::PhotometricType;
 
 /// A Lambertian strip of 1000 cd straight down, so of 1000 π lm, as each version writes it.
 fn file(heading: &str, tilt: &str) -> String {
@@ -140,7 +142,7 @@ fn a_measured_lambertian_strip_lights_as_a_reckoned_one() {
     };
     let measured = Photometry::new(&lamp.distribution, Axis::X);
     let measured = strip(Optics::Measured(std::sync::Arc::new(measured)));
-    let reckoned = strip(Optics::Beam(sunrise_core::light::emitter::Beam::new(1.0)));
+    let reckoned = strip(Optics::Beam(sunrise_core::light::beam::Beam::new(1.0)));
     for point in [
         [575.0, 0.0, 0.0],
         [10.0, 200.0, 100.0],
@@ -291,13 +293,13 @@ fn ldt(symmetry: usize, planes: usize, along: f64) -> String {
 
 #[test]
 fn every_symmetry_of_a_european_file_is_the_same_lamp() {
-    use sunrise_core::light::luminaire;
-    let whole = luminaire::read(&ldt(0, 24, 0.6)).unwrap();
+    use sunrise_core::light::photometric_file;
+    let whole = photometric_file::read(&ldt(0, 24, 0.6)).unwrap();
     assert_eq!((whole.name.as_str(), whole.watts), ("a strip", 36.0));
     assert_eq!(whole.opening_mm, Some([1150.0, 40.0]));
     let strip = Photometry::new(&whole.distribution, Axis::X);
     for symmetry in [2, 3, 4] {
-        let lamp = luminaire::read(&ldt(symmetry, 24, 0.6)).unwrap();
+        let lamp = photometric_file::read(&ldt(symmetry, 24, 0.6)).unwrap();
         let other = Photometry::new(&lamp.distribution, Axis::X);
         for direction in [
             [0.3, 0.1, -0.9],
@@ -313,7 +315,7 @@ fn every_symmetry_of_a_european_file_is_the_same_lamp() {
     let (along, across) = ([0.7, 0.0, -0.7], [0.0, 0.7, -0.7]);
     assert!(strip.share_per_sr(along) > 1.3 * strip.share_per_sr(across));
     // Round and Lambertian: 300 cd per klm, 3 klm, π.
-    let round = luminaire::read(&ldt(1, 1, 0.0)).unwrap();
+    let round = photometric_file::read(&ldt(1, 1, 0.0)).unwrap();
     assert!(
         (round.flux_lm / (900.0 * PI) - 1.0).abs() < 3e-3,
         "{}",
@@ -323,7 +325,7 @@ fn every_symmetry_of_a_european_file_is_the_same_lamp() {
 
 #[test]
 fn a_european_file_that_is_cut_or_changed_is_refused_by_its_line() {
-    use sunrise_core::light::luminaire;
+    use sunrise_core::light::photometric_file;
     let file = ldt(0, 24, 0.6);
     let short: String = file
         .lines()
@@ -331,13 +333,13 @@ fn a_european_file_that_is_cut_or_changed_is_refused_by_its_line() {
         .map(|line| format!("{line}\n"))
         .collect();
     assert!(
-        luminaire::read(&short)
+        photometric_file::read(&short)
             .unwrap_err()
             .path
             .starts_with("/lines/")
     );
     let odd = file.replacen("\r\n0\r\n24\r\n", "\r\n4\r\n22\r\n", 1);
-    assert_eq!(luminaire::read(&odd).unwrap_err().path, "/lines/4");
+    assert_eq!(photometric_file::read(&odd).unwrap_err().path, "/lines/4");
     let mut random = fastrand::Rng::with_seed(3);
     let mut read = 0;
     for _ in 0..2000 {
@@ -348,7 +350,7 @@ fn a_european_file_that_is_cut_or_changed_is_refused_by_its_line() {
             1 => lines[at] = random.choice(["-1", "1e9", "x", "", "0"]).unwrap(),
             _ => lines.insert(at, "7"),
         }
-        if let Ok(lamp) = luminaire::read(&lines.join("\n")) {
+        if let Ok(lamp) = photometric_file::read(&lines.join("\n")) {
             read += 1;
             assert!(lamp.flux_lm.is_finite() && lamp.flux_lm > 0.0);
         }

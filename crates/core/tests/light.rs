@@ -1,7 +1,9 @@
 //! Light against figures from outside.
 
-use sunrise_core::light::emitter::{Beam, Emitter, Facing, Optics};
+use sunrise_core::light::beam::Beam;
+use sunrise_core::light::emitter::{Emitter, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
+use sunrise_core::light::facing::Facing;
 use sunrise_core::light::photons::{illuminants, umol_per_s_per_klm};
 use sunrise_core::light::scene::Scene;
 use sunrise_core::room::LampFamily;

@@ -1,7 +1,7 @@
 //! Exact packing against counts found another way.
 
-use sunrise_core::packing::{Packing, Size, beside, most};
-use sunrise_core::room::Axis;
+use sunrise_core::basis::plane::Axis;
+use sunrise_core::space::packing::{Packing, Size, beside, most};
 
 fn size(length_mm: f64, width_mm: f64) -> Size {
     Size {
@@ -193,7 +193,7 @@ fn counts_equal_brute_force_on_small_decks_free_and_partly_taken() {
         let (x, y) = (rng.usize(0..w), rng.usize(0..d));
         let mut taken = vec![false; w * d];
         taken[y * w + x] = true;
-        let block = sunrise_core::light::bay::Footprint {
+        let block = sunrise_core::basis::plane::Footprint {
             x_mm: [mm(x), mm(x + 1)],
             y_mm: [mm(y), mm(y + 1)],
         };

@@ -2,20 +2,17 @@
 
 use jiff::civil::date;
 use serde_json::{Value, json};
-use sunrise_core::assess;
-use sunrise_core::bays::Detail;
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
+use sunrise_core::ask::assess;
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::plan::{Plan, SoundPlan};
 use sunrise_core::room::{bays, place_pointer};
-use sunrise_core::space::{free_in_front_mm, outline, standing_area};
-
-fn demo() -> SoundPlan {
-    let plan: Plan = serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    plan.check().unwrap()
-}
+use sunrise_core::space::floor::{free_in_front_mm, outline, standing_area};
+use sunrise_core::testing::kettle_fen;
 
 /// The demo with one value changed, if that is sound.
 fn changed(path: &str, value: Value) -> Option<SoundPlan> {
-    let mut document = serde_json::to_value(&*demo()).unwrap();
+    let mut document = serde_json::to_value(&*kettle_fen(|_| ())).unwrap();
     *document.pointer_mut(path).unwrap() = value;
     serde_json::from_value::<Plan>(document)
         .unwrap()
@@ -25,7 +22,7 @@ fn changed(path: &str, value: Value) -> Option<SoundPlan> {
 
 #[test]
 fn a_deck_moves_as_far_as_its_range_says_and_no_further() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     for (p, place) in plan.places.iter().enumerate() {
         for t in 0..place.tiers.len() {
             let at = format!("{}/tiers/{t}/deck_height_mm", place_pointer(p));
@@ -51,7 +48,7 @@ fn a_deck_moves_as_far_as_its_range_says_and_no_further() {
 
 #[test]
 fn a_place_shrinks_as_far_as_it_says_and_keeps_everything_in_it() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let day = DateSpan::day(date(2027, 4, 9));
     let room = &assess(&plan, day, Detail::Outline).room[0];
     for (p, on_day) in room.places.iter().enumerate() {
@@ -73,7 +70,7 @@ fn a_place_shrinks_as_far_as_it_says_and_keeps_everything_in_it() {
 
 #[test]
 fn decks_snap_to_the_pitch_and_stay_where_there_is_none() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let [door, _, cabinet, bench, ..] = &plan.places[..] else {
         panic!("the demo has six places")
     };
@@ -85,7 +82,7 @@ fn decks_snap_to_the_pitch_and_stay_where_there_is_none() {
 
 #[test]
 fn walls_stand_outside_the_decks() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let cabinet = &plan.places[2];
     assert!((cabinet.wall_mm() - 45.0).abs() < 1e-9);
     let [w, d, h] = cabinet.outer_mm();
@@ -95,7 +92,7 @@ fn walls_stand_outside_the_decks() {
 
 #[test]
 fn a_place_with_one_tier_goes_by_its_own_name() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let names: Vec<String> = bays(&plan.places).map(|bay| bay.name()).collect();
     assert!(names.contains(&"Door rack, tier 2".to_owned()));
     assert!(names.contains(&"South bench".to_owned()));
@@ -103,7 +100,7 @@ fn a_place_with_one_tier_goes_by_its_own_name() {
 
 #[test]
 fn free_floor_ends_at_the_wall_or_at_what_stands_opposite() {
-    let plan = demo();
+    let plan = kettle_fen(|_| ());
     let free = |i: usize| free_in_front_mm(&plan.places[i], &plan.room, &plan.places).unwrap();
     // The wire rack looks at the near wall; the coat rack at the bench, 600 mm deep.
     assert!((free(0) - 1590.0).abs() < 1e-9);

@@ -1,26 +1,23 @@
 //! Stages by date, where trays stand in them, and what fits.
 
 use jiff::civil::{Date, date};
-use sunrise_core::bays::{Detail, Looker};
-use sunrise_core::light::bay::Fields;
-use sunrise_core::placement::{clashes, leaves_on, standing_in};
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan, Stage, Stand};
+use sunrise_core::basis::dates::{DateSpan, days_between, plus_days};
+use sunrise_core::day::detail::Detail;
+use sunrise_core::day::standing::{leaves_on, standing_in};
+use sunrise_core::day::view::Looker;
+use sunrise_core::plan::{Plan, SoundPlan, Stage, Stand};
 use sunrise_core::power::Power;
-use sunrise_core::room::{self, BayRef};
-use sunrise_core::season::{SowingDates, TrayDates, dates};
-use sunrise_core::site::{days_between, plus_days};
-
-fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    change(&mut plan);
-    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
-}
+use sunrise_core::room;
+use sunrise_core::room::BayRef;
+use sunrise_core::season::SowingDates;
+use sunrise_core::season::moments::TrayDates;
+use sunrise_core::season::stays::clashes;
+use sunrise_core::testing::{KETTLE_FEN, dates_of, kettle_fen, read, reckoned, sowing, tier};
 
 #[test]
 fn stages_follow_each_other_without_gap_or_overlap() {
-    let plan = demo(|_| ());
-    for dates in dates(&plan) {
+    let plan = kettle_fen(|_| ());
+    for dates in reckoned(&plan).dates {
         assert_eq!(dates.stage_on(plus_days(dates.sow, -1)), None);
         let mut last = Stage::Germinate;
         for day in (DateSpan {
@@ -46,22 +43,22 @@ fn stages_follow_each_other_without_gap_or_overlap() {
 fn dates_count_back_from_the_last_frost_in_whole_weeks() {
     // Tomato: out two weeks after 6 May, seven weeks indoors, and one day more because it comes up
     // in 7.1 days at 22 °C (between 8.2 at 20 and 5.9 at 25) against 6.3 at 24.
-    let plan = demo(|_| ());
-    let all = dates(&plan);
-    let tomato = all.iter().find(|d| d.sowing == "tomato").unwrap();
+    let plan = kettle_fen(|_| ());
+    let all = reckoned(&plan);
+    let tomato = dates_of(&all, "tomato");
     assert_eq!(tomato.out, date(2027, 5, 20));
     assert_eq!(tomato.sow, date(2027, 3, 31));
     assert_eq!(tomato.emerge, Some(date(2027, 4, 8)));
     assert_eq!(days_between(tomato.harden, tomato.out), 10);
     // Lettuce is hardy: out three weeks before the last frost.
-    let lettuce = all.iter().find(|d| d.sowing == "lettuce").unwrap();
+    let lettuce = dates_of(&all, "lettuce");
     assert_eq!(lettuce.out, date(2027, 4, 15));
 }
 
 #[test]
 fn without_a_measured_root_zone_the_place_it_germinates_in_decides() {
     let with = |night_c: f64, place: &str, tier: &str| {
-        let plan = demo(|plan| {
+        let plan = kettle_fen(|plan| {
             plan.site.air.night_c = night_c;
             let tray = plan.trays.iter_mut().find(|t| t.id == "le1").unwrap();
             tray.stands[0].bay = room::BayRef {
@@ -69,8 +66,8 @@ fn without_a_measured_root_zone_the_place_it_germinates_in_decides() {
                 tier: tier.into(),
             };
         });
-        let all = dates(&plan);
-        let by = |id: &str| all.iter().find(|d| d.sowing == id).unwrap().clone();
+        let all = reckoned(&plan);
+        let by = |id: &str| dates_of(&all, id).clone();
         (by("lettuce"), by("tomato"))
     };
     let days = |dates: &SowingDates| dates.emergence_days.unwrap();
@@ -97,13 +94,13 @@ fn without_a_measured_root_zone_the_place_it_germinates_in_decides() {
 
 #[test]
 fn a_tray_moves_when_a_later_stage_names_another_bay() {
-    let plan = demo(|_| ());
-    let all = dates(&plan);
-    let cucumber = all.iter().find(|d| d.sowing == "cucumber").unwrap();
+    let plan = kettle_fen(|_| ());
+    let all = reckoned(&plan);
+    let cucumber = dates_of(&all, "cucumber");
     let where_on = |day: Date| {
         room::bays(&plan.places)
             .find(|bay| {
-                standing_in(&plan, &all, bay, day)
+                standing_in(&all, bay, day)
                     .iter()
                     .any(|s| s.tray.id == "cu1")
             })
@@ -125,7 +122,7 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
         (cucumber.harden, plus_days(cucumber.out, -1)),
     ] {
         let standing: Vec<_> = room::bays(&plan.places)
-            .flat_map(|bay| standing_in(&plan, &all, &bay, day))
+            .flat_map(|bay| standing_in(&all, &bay, day))
             .filter(|s| s.tray.id == "cu1")
             .collect();
         assert_eq!(leaves_on(&standing[0], day), until);
@@ -135,7 +132,7 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
 #[test]
 fn trays_clash_only_while_both_stand_there() {
     let melon_at = |x_mm: Option<f64>| {
-        demo(|plan| {
+        kettle_fen(|plan| {
             let tray = |id: &str| plan.trays.iter().position(|t| t.id == id).unwrap();
             let (melon, tomato) = (tray("me1"), tray("to1"));
             let grows = |stand: &&Stand| stand.stage == Stage::Grow;
@@ -154,13 +151,13 @@ fn trays_clash_only_while_both_stand_there() {
         })
     };
     let plan = melon_at(None);
-    let all = dates(&plan);
-    let clash = clashes(&plan, &all);
+    let all = reckoned(&plan);
+    let clash = clashes(&all.stays);
     let [clash] = &clash[..] else {
         panic!("one clash, not {clash:?}")
     };
     let days = |tray| {
-        TrayDates::of(&plan, tray, &all)
+        TrayDates::of(&plan, tray, &all.dates)
             .days_of(Stage::Grow)
             .unwrap()
     };
@@ -169,7 +166,7 @@ fn trays_clash_only_while_both_stand_there() {
     assert_eq!(clash.days.to, first.to.min(second.to));
     // Rim to rim is no clash.
     let beside = melon_at(Some(clash_free_x(&plan)));
-    assert_eq!(clashes(&beside, &dates(&beside)), []);
+    assert_eq!(clashes(&reckoned(&beside).stays), []);
 }
 
 /// Just right of the tomato's tray, which stands crosswise.
@@ -181,13 +178,13 @@ fn clash_free_x(plan: &SoundPlan) -> f64 {
 
 #[test]
 fn a_tray_of_two_sowings_moves_as_one() {
-    let plan = demo(|_| ());
-    let all = dates(&plan);
+    let plan = kettle_fen(|_| ());
+    let all = reckoned(&plan);
     let tray = plan.trays.iter().find(|t| t.id == "lx1").unwrap();
     assert_eq!(tray.parts.len(), 2);
-    let day = TrayDates::of(&plan, tray, &all).up;
+    let day = TrayDates::of(&plan, tray, &all.dates).up;
     let standing: Vec<_> = room::bays(&plan.places)
-        .flat_map(|bay| standing_in(&plan, &all, &bay, day))
+        .flat_map(|bay| standing_in(&all, &bay, day))
         .filter(|s| s.tray.id == "lx1")
         .collect();
     let [standing] = &standing[..] else {
@@ -201,7 +198,7 @@ fn a_tray_of_two_sowings_moves_as_one() {
     assert_eq!(left.grid.0 * left.grid.1, 36);
     assert!(!left.footprint.overlaps(&right.footprint));
     // While one half is not up, the dome stays on and the whole germinates.
-    let mut late = all.clone();
+    let mut late = all.dates.clone();
     let slow = late.iter_mut().find(|d| d.sowing == "lettuce-cos").unwrap();
     slow.emerge = slow.emerge.map(|up| plus_days(up, 9));
     let dates = TrayDates::of(&plan, tray, &late);
@@ -211,7 +208,7 @@ fn a_tray_of_two_sowings_moves_as_one() {
 
 #[test]
 fn clear_heights_end_under_the_deck_above_or_at_the_posts_end() {
-    let plan = demo(|_| ());
+    let plan = kettle_fen(|_| ());
     let heights: Vec<f64> = room::bays(&plan.places[..1])
         .map(|bay| bay.clear_height_mm())
         .collect();
@@ -225,7 +222,7 @@ fn clear_heights_end_under_the_deck_above_or_at_the_posts_end() {
 
 #[test]
 fn lamps_cost_what_they_draw_while_something_wants_light() {
-    let plan = demo(|_| ());
+    let plan = kettle_fen(|_| ());
     let bay = room::bays(&plan.places).nth(1).unwrap();
     // 4 x 45 W for 15 h from 06:00: 2.7 kWh, of them 0.18 before 07:00 at 0.19 and the rest at
     // 0.29 a kWh; 180 W / 230 V.
@@ -237,9 +234,9 @@ fn lamps_cost_what_they_draw_while_something_wants_light() {
         Power::of_lamps(bay.tier, false, &plan.site),
         Power::default()
     );
-    let all = dates(&plan);
+    let all = reckoned(&plan);
     let burns = |day: Date| {
-        let views = Looker::new(&plan, &all, Detail::Outline, &Fields::default()).look(0, day);
+        let views = Looker::new(&all, Detail::Outline).look(0, day);
         views[1].computed.burning
     };
     assert!(!burns(date(2027, 4, 7)));
@@ -250,16 +247,16 @@ fn lamps_cost_what_they_draw_while_something_wants_light() {
 fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
     let burns = |crop: &str, day: fn(&SowingDates) -> Date| {
         // One tray under the lamps of tier 4 from sowing on.
-        let plan = demo(|plan| {
+        let plan = kettle_fen(|plan| {
             plan.trays.truncate(1);
             plan.trays[0].parts[0].sowing = crop.into();
             plan.trays[0].stands.truncate(1);
             plan.trays[0].stands[0].bay.place = "door".into();
             plan.trays[0].stands[0].bay.tier = "t4".into();
         });
-        let all = dates(&plan);
-        let day = day(all.iter().find(|d| d.sowing == crop).unwrap());
-        let views = Looker::new(&plan, &all, Detail::Outline, &Fields::default()).look(0, day);
+        let all = reckoned(&plan);
+        let day = day(dates_of(&all, crop));
+        let views = Looker::new(&all, Detail::Outline).look(0, day);
         assert_eq!(views[3].standing.len(), 1);
         views[3].computed.burning
     };
@@ -269,34 +266,33 @@ fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
 }
 
 fn of(plan: &SoundPlan, sowing: &str) -> SowingDates {
-    let mut all = dates(plan).into_iter();
-    all.find(|d| d.sowing == sowing).unwrap()
+    dates_of(&reckoned(plan), sowing).clone()
 }
 
 #[test]
 fn weaker_lamps_and_cooler_rooms_move_the_day_to_sow_forward() {
-    let usual = of(&demo(|_| ()), "onion");
+    let usual = of(&kettle_fen(|_| ()), "onion");
     let dim = of(
-        &demo(|plan| {
+        &kettle_fen(|plan| {
             // Onions grow on tier 4 of the door rack.
-            plan.places[0].tiers[3].photoperiod_h = 5.0;
+            tier(plan, "door", "t4").photoperiod_h = 5.0;
         }),
         "onion",
     );
     assert!(dim.sow < usual.sow, "{} {}", dim.sow, usual.sow);
     assert!(dim.pace.unwrap().rate < usual.pace.unwrap().rate);
     assert!(dim.pace.unwrap().lost_days > 3.0);
-    let cool = of(&demo(|plan| plan.site.air.day_c = 14.0), "onion");
+    let cool = of(&kettle_fen(|plan| plan.site.air.day_c = 14.0), "onion");
     assert!(cool.sow < usual.sow);
     // Planting out hangs on the last frost alone.
     assert_eq!((dim.out, cool.out), (usual.out, usual.out));
     // Who goes by the packet counts its weeks and nothing else.
     let packet = |dark: bool| {
         of(
-            &demo(|plan| {
-                plan.sowings[0].packet_weeks = Some(10.0);
+            &kettle_fen(|plan| {
+                sowing(plan, "onion").packet_weeks = Some(10.0);
                 if dark {
-                    plan.places[0].tiers[3].photoperiod_h = 5.0;
+                    tier(plan, "door", "t4").photoperiod_h = 5.0;
                 }
             }),
             "onion",
@@ -308,8 +304,8 @@ fn weaker_lamps_and_cooler_rooms_move_the_day_to_sow_forward() {
 
 #[test]
 fn a_shift_moves_every_date_and_stock_that_passes_through_keeps_its_own() {
-    let usual = of(&demo(|_| ()), "cabbage");
-    let later = of(&demo(|plan| shift(plan, "cabbage", 9)), "cabbage");
+    let usual = of(&kettle_fen(|_| ()), "cabbage");
+    let later = of(&kettle_fen(|plan| shift(plan, "cabbage", 9)), "cabbage");
     for (a, b) in [
         (usual.sow, later.sow),
         (usual.harden, later.harden),
@@ -319,9 +315,8 @@ fn a_shift_moves_every_date_and_stock_that_passes_through_keeps_its_own() {
     }
     let (from, to) = (date(2027, 2, 1), date(2027, 4, 20));
     let stays = of(
-        &demo(|plan| {
-            let sowing = plan.sowings.iter_mut().find(|s| s.id == "cabbage");
-            sowing.unwrap().stays = Some(DateSpan { from, to });
+        &kettle_fen(|plan| {
+            sowing(plan, "cabbage").stays = Some(DateSpan { from, to });
         }),
         "cabbage",
     );
@@ -330,15 +325,14 @@ fn a_shift_moves_every_date_and_stock_that_passes_through_keeps_its_own() {
 }
 
 fn shift(plan: &mut Plan, id: &str, days: i32) {
-    let sowing = plan.sowings.iter_mut().find(|s| s.id == id);
-    sowing.unwrap().shift_days = days;
+    sowing(plan, id).shift_days = days;
 }
 
 #[test]
 fn crops_of_ones_own_count_before_the_librarys() {
-    let usual = of(&demo(|_| ()), "cabbage");
+    let usual = of(&kettle_fen(|_| ()), "cabbage");
     let own = of(
-        &demo(|plan| {
+        &kettle_fen(|plan| {
             let library = sunrise_core::crops::library();
             let mut cabbage = library.get("cabbage").unwrap().clone();
             cabbage.weeks_indoors += 2.0;
@@ -347,8 +341,7 @@ fn crops_of_ones_own_count_before_the_librarys() {
         "cabbage",
     );
     assert_eq!(days_between(own.sow, usual.sow), 14);
-    let mut broken: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    let mut broken = read(KETTLE_FEN);
     let mut crop = sunrise_core::crops::library()
         .get("cabbage")
         .unwrap()
@@ -360,10 +353,9 @@ fn crops_of_ones_own_count_before_the_librarys() {
 
 #[test]
 fn every_job_has_a_day_and_a_note() {
-    let plan = demo(|_| ());
-    let all = dates(&plan);
-    let cells = sunrise_core::to_sow::all(&plan, &all);
-    let events = sunrise_core::events::all(&plan, &all, &cells);
+    let plan = kettle_fen(|_| ());
+    let all = reckoned(&plan);
+    let events = sunrise_core::season::jobs::all(&all);
     assert!(events.is_sorted_by_key(|event| event.date));
     for sowing in &plan.sowings {
         let own = events.iter().filter(|event| event.sowing == sowing.id);

@@ -1,32 +1,27 @@
 //! What fits where, and what it weighs.
 
 use jiff::civil::date;
-use sunrise_core::assess;
-use sunrise_core::assess::Assessment;
-use sunrise_core::bays::Detail;
-use sunrise_core::kinds;
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
-use sunrise_core::room::{BayRef, Door, Kind, Place};
-use sunrise_core::space::{DeckFit, Fits, ThroughDoor, passage, places_held, through_door};
-
-fn demo(change: impl FnOnce(&mut Plan)) -> SoundPlan {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    change(&mut plan);
-    plan.check().unwrap_or_else(|faults| panic!("{faults:#?}"))
-}
+use sunrise_core::ask::{Assessment, assess};
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::day::detail::Detail;
+use sunrise_core::day::fits::places_held;
+use sunrise_core::plan::SoundPlan;
+use sunrise_core::room::{BayRef, Door, Kind, Place, shelf};
+use sunrise_core::space::decks::{DeckFit, Fits};
+use sunrise_core::space::doors::{ThroughDoor, passage, through_door};
+use sunrise_core::testing::{alder_bluff, kettle_fen};
 
 fn on_9_april(plan: &SoundPlan, detail: Detail) -> Assessment {
     assess(plan, DateSpan::day(date(2027, 4, 9)), detail)
 }
 
 fn kind(id: &str) -> Place {
-    let places = &kinds::library().places;
+    let places = &shelf::library().places;
     places.iter().find(|place| place.id == id).unwrap().clone()
 }
 
 fn standard_on(place: &Place) -> DeckFit {
-    let containers = &kinds::library().containers;
+    let containers = &shelf::library().containers;
     let standard = containers.iter().find(|c| c.id == "cells-72").unwrap();
     DeckFit::of(place, standard)
 }
@@ -52,8 +47,7 @@ fn a_deck_of_1220_by_457_takes_two_or_four_that_overhang_by_83_mm() {
 
 #[test]
 fn alder_bluff_takes_two_end_to_end_or_four_that_overhang_by_three_inches() {
-    let plan: Plan = serde_json::from_str(include_str!("../../../demo/alder-bluff.json")).unwrap();
-    let plan = plan.check().unwrap();
+    let plan = alder_bluff(|_| ());
     let fit = DeckFit::of(&plan.places[0], &plan.tray_formats[0]);
     assert_eq!((fit.lengthwise.trays, fit.crosswise.trays), (2, 0));
     let over = fit.crosswise.overhanging.unwrap();
@@ -74,7 +68,7 @@ fn alder_bluff_takes_two_end_to_end_or_four_that_overhang_by_three_inches() {
 fn the_demo_room_holds_45_standard_trays() {
     // Wire rack 4 x 4, coat rack 3 x 4, cabinet 6 x 2, bench 5; none on the sill, none outdoors.
     assert_eq!(
-        places_held(&demo(|_| ()), &mut Fits::default()),
+        places_held(&kettle_fen(|_| ()), &mut Fits::default()),
         16 + 12 + 12 + 5
     );
 }
@@ -97,7 +91,7 @@ fn a_box_goes_through_a_door_upright_on_its_side_or_not_at_all() {
     for (size, folds, expected) in cases {
         assert_eq!(through_door(size, folds, door), expected, "{size:?}");
     }
-    let room = &demo(|_| ()).room;
+    let room = &kettle_fen(|_| ()).room;
     assert_eq!(passage(&kind("window-sill"), room), None);
     assert_eq!(passage(&kind("cold-frame"), room), None);
     assert_eq!(passage(&kind("closet"), room), None);
@@ -105,7 +99,7 @@ fn a_box_goes_through_a_door_upright_on_its_side_or_not_at_all() {
 
 #[test]
 fn fits_are_told_for_the_bay_that_was_asked_for() {
-    let plan = demo(|_| ());
+    let plan = kettle_fen(|_| ());
     let bay = BayRef {
         place: "door".into(),
         tier: "t2".into(),
@@ -135,7 +129,7 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
 
 #[test]
 fn headroom_is_what_stays_over_the_tallest_leaves() {
-    let plan = demo(|_| ());
+    let plan = kettle_fen(|_| ());
     let room = &on_9_april(&plan, Detail::Outline).room[0];
     for bay in room.bays.iter().filter(|b| !b.trays.is_empty()) {
         let light = bay.light.as_ref();
@@ -156,7 +150,7 @@ fn headroom_is_what_stays_over_the_tallest_leaves() {
 fn a_loaded_place_has_its_centre_where_the_lever_rule_puts_it() {
     // One pot tray of 7.2 kg, 9.09 kg while watered, on tier 2 (deck 500 mm) of a rack of 22 kg
     // and 1900 mm: (22 * 950 + 9.09 * 545) / 31.09 = 831.6 mm; atan(305 / 831.6) = 20.1 degrees.
-    let plan = demo(|plan| plan.trays.retain(|tray| tray.id == "tc1"));
+    let plan = kettle_fen(|plan| plan.trays.retain(|tray| tray.id == "tc1"));
     let room = &on_9_april(&plan, Detail::Outline).room[0];
     let load = &room.places[0].load;
     assert!((load.watered_kg - 9.09).abs() < 0.01 || (load.watered_kg - 7.29).abs() < 0.01);
@@ -174,8 +168,8 @@ fn a_loaded_place_has_its_centre_where_the_lever_rule_puts_it() {
 
 #[test]
 fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
-    let kinds = kinds::library();
-    let plan = demo(|plan| {
+    let kinds = shelf::library();
+    let plan = kettle_fen(|plan| {
         plan.trays.clear();
         plan.places = kinds.places.clone();
         plan.tray_formats = kinds.containers.clone();

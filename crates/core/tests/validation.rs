@@ -1,12 +1,12 @@
 //! Every fault of a plan is named by its path, with its value and a remedy.
 
 use serde_json::{Value, json};
-use sunrise_core::fault::Fault;
+use sunrise_core::basis::fault::Fault;
 use sunrise_core::plan::Plan;
+use sunrise_core::testing::KETTLE_FEN;
 
 fn faults_of(changes: &[(&str, Value)]) -> Vec<Fault> {
-    let mut document: Value =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    let mut document: Value = serde_json::from_str(KETTLE_FEN).unwrap();
     for (path, value) in changes {
         let (parent, field) = path.rsplit_once('/').unwrap();
         let parent = document
@@ -141,15 +141,14 @@ fn two_things_of_one_name_are_told_apart() {
 
 #[test]
 fn numbers_that_are_none_are_refused_in_code_too() {
-    let mut plan: Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
+    let mut plan: Plan = serde_json::from_str(KETTLE_FEN).unwrap();
     plan.site.latitude_deg = f64::NAN;
     assert_eq!(plan.check().unwrap_err()[0].path, "/site/latitude_deg");
 }
 
 #[test]
 fn misspelt_fields_are_not_swallowed() {
-    let text = include_str!("../../../demo/kettle-fen.json").replace("mains_v", "mains_w");
+    let text = KETTLE_FEN.replace("mains_v", "mains_w");
     let error = serde_json::from_str::<Plan>(&text).unwrap_err().to_string();
     assert!(error.contains("unknown field `mains_w`"), "{error}");
 }

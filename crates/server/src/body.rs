@@ -8,10 +8,10 @@ use http_body_util::BodyExt;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use serde_path_to_error::Segment;
-use sunrise_core::fault::{Fault, Pointer, echoed, shortened};
-use sunrise_core::say;
-use sunrise_core::units::Quantity;
-use sunrise_core::upgrade::upgraded;
+use sunrise_core::ask::upgraded;
+use sunrise_core::basis::fault::{Fault, Pointer, echoed, shortened};
+use sunrise_core::basis::units::Quantity;
+use sunrise_core::basis::words::say;
 
 use crate::problem::Problem;
 
@@ -252,7 +252,7 @@ async fn read_on(request: Request) -> Result<Vec<u8>, Problem> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use sunrise_core::plan::Plan;
+    use sunrise_core::ask::Plan;
 
     fn refusal(change: impl FnOnce(String) -> String) -> Refusal {
         let demo = include_str!("../../../demo/kettle-fen.json");

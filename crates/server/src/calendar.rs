@@ -2,10 +2,7 @@
 //! the clock moves them.
 
 use icalendar::{Calendar, Component, Event, Property};
-use sunrise_core::events::{self, EventKind};
-use sunrise_core::light::bay::Fields;
-use sunrise_core::plan::SoundPlan;
-use sunrise_core::{season, to_sow};
+use sunrise_core::ask::{self, EventKind, Fields};
 use sunrise_store::Snapshot;
 
 use crate::problem::Problem;
@@ -37,7 +34,7 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
         calendar.append_property(Property::new(key, value));
     }
     let stamp = saved_at.strftime("%Y%m%dT%H%M%SZ").to_string();
-    for job in jobs(&plan, fields) {
+    for job in ask::jobs(&plan, fields) {
         let next = job.date.saturating_add(jiff::Span::new().days(1));
         let day = |date: jiff::civil::Date| date.strftime("%Y%m%d").to_string();
         let dated = |key: &str, date| {
@@ -64,12 +61,6 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
         calendar.push(event.done());
     }
     Ok(calendar.done().to_string())
-}
-
-fn jobs(plan: &SoundPlan, fields: &Fields) -> Vec<events::Event> {
-    let dates = season::dates_again(plan, fields);
-    let cells = to_sow::all(plan, &dates);
-    events::all(plan, &dates, &cells)
 }
 
 /// Without control characters but for line ends, which are escaped: RFC 5545 has none in a text.

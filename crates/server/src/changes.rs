@@ -8,15 +8,10 @@ use std::sync::{Arc, Mutex, PoisonError};
 use jiff::civil::Date;
 use serde::{Serialize, Serializer};
 use serde_json::value::{RawValue, to_raw_value};
-use sunrise_core::advice::Finding;
-use sunrise_core::assess::{Assessment, Season};
-use sunrise_core::away::Away;
-use sunrise_core::bays::BayOnDay;
-use sunrise_core::places::PlaceOnDay;
-use sunrise_core::power::Power;
-use sunrise_core::season::SowingDates;
-use sunrise_core::to_sow::SowingCells;
-use sunrise_core::work::go_on;
+use sunrise_core::ask::{
+    Assessment, Away, BayOnDay, Finding, PlaceOnDay, Power, Season, SowingCells, SowingDates,
+};
+use sunrise_core::basis::work::go_on;
 use utoipa::ToSchema;
 
 /// An entry of a list: a number is the index of the same entry in that list of the answer before.

@@ -10,19 +10,11 @@ use clap::{Parser, Subcommand};
 use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
-use sunrise_core::assess::opening_day;
-use sunrise_core::bays::Detail;
-use sunrise_core::crops::showing::Sown;
-use sunrise_core::fault::Fault;
-use sunrise_core::light::bay::Fields;
-use sunrise_core::light::luminaire;
-use sunrise_core::light::scene::Scene;
-use sunrise_core::packing::Ask;
-use sunrise_core::plan::{DateSpan, Plan};
-use sunrise_core::seeds::Want;
-use sunrise_core::site::minima::{self, DegreeUnit, Understanding};
-use sunrise_core::warmth::chamber::ChamberSetUp;
-use sunrise_core::warmth::root_zone::RootZone;
+use sunrise_core::ask::calc::{
+    Ask, ChamberSetUp, DegreeUnit, RootZone, Scene, Sown, Understanding, Want,
+};
+use sunrise_core::ask::{self, DateSpan, Detail, Fields, Plan, opening_day};
+use sunrise_core::basis::fault::Fault;
 
 use crate::api::Cases;
 use crate::pages::FrontEnd;
@@ -155,13 +147,13 @@ fn calculate(model: &Model) -> Result<()> {
                 year: *year,
                 ..Understanding::default()
             };
-            let preview = minima::read(&String::from_utf8_lossy(&bytes), &how);
+            let preview = ask::calc::read_minima(&String::from_utf8_lossy(&bytes), &how);
             print_json(&preview.map_err(say_all)?)
         }
         Model::Photometry => {
             let text = read_bytes(Path::new("-"))?;
             let text = String::from_utf8_lossy(&text);
-            print_json(&luminaire::read(&text).map_err(|fault| say_all(vec![fault]))?)
+            print_json(&ask::calc::read_luminaire(&text).map_err(|fault| say_all(vec![fault]))?)
         }
     }
 }
@@ -189,7 +181,7 @@ fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
         Err(_) => Detail::Days,
     };
     api::check_days(days, &detail).map_err(say_all)?;
-    print_json(&sunrise_core::assess(&plan, days, detail))
+    print_json(&ask::assess(&plan, days, detail))
 }
 
 /// A time limit: long enough for any screen, short enough to end.

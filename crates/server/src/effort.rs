@@ -10,11 +10,10 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 use serde_json::Value;
-use sunrise_core::fault::Fault;
-use sunrise_core::say;
-use sunrise_core::units::Quantity;
-use sunrise_core::words::Statement;
-use sunrise_core::work::{Stopped, Work, go_on};
+use sunrise_core::basis::fault::Fault;
+use sunrise_core::basis::units::Quantity;
+use sunrise_core::basis::words::{Statement, say};
+use sunrise_core::basis::work::{Stopped, Work, go_on};
 use tokio::sync::Semaphore;
 
 use crate::problem::Problem;

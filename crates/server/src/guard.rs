@@ -6,8 +6,8 @@ use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, header}
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use serde_json::Value;
-use sunrise_core::fault::{Fault, shortened};
-use sunrise_core::say;
+use sunrise_core::basis::fault::{Fault, shortened};
+use sunrise_core::basis::words::say;
 
 use crate::pages;
 use crate::problem::Problem;

@@ -5,8 +5,8 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 use serde_json::Value;
-use sunrise_core::fault::Fault;
-use sunrise_core::say;
+use sunrise_core::basis::fault::Fault;
+use sunrise_core::basis::words::say;
 use sunrise_store::StoreError;
 use utoipa::ToSchema;
 

@@ -5,7 +5,8 @@ use std::path::{Path, PathBuf};
 use jiff::Timestamp;
 use rusqlite::{Connection, ErrorCode};
 
-use crate::{StoreError, migrations};
+use crate::error::StoreError;
+use crate::migrations;
 
 /// The file of an open database, told from another of the same name.
 #[derive(Debug, Clone)]

@@ -7,7 +7,8 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use rusqlite::{Connection, OptionalExtension, Transaction};
 
-use crate::{Revision, StoreError, from_micros};
+use crate::error::StoreError;
+use crate::records::{Revision, from_micros};
 
 /// Revisions younger than this are all kept.
 const ALL_KEPT_DAYS: i64 = 30;

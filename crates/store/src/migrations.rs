@@ -7,7 +7,7 @@ use std::path::Path;
 use rusqlite::Connection;
 use rusqlite_migration::{Error, M, MigrationDefinitionError, Migrations};
 
-use crate::StoreError;
+use crate::error::StoreError;
 
 const STEPS: &[M<'static>] = &[
     M::up(

@@ -3,9 +3,8 @@
 use jiff::Timestamp;
 use serde_json::{Value, json};
 use sunrise_core::edit::{Edit, GearList, GearRef, Thing, apply};
-use sunrise_core::kinds;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
-use sunrise_core::room::BayRef;
+use sunrise_core::room::{BayRef, shelf};
 use sunrise_store::{Step, Store};
 
 fn pick<'a, T>(rng: &mut fastrand::Rng, list: &'a [T]) -> &'a T {
@@ -43,7 +42,7 @@ fn any_thing(rng: &mut fastrand::Rng, plan: &Plan) -> Thing {
 }
 
 fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
-    let kinds = kinds::library();
+    let kinds = shelf::library();
     let things =
         |rng: &mut fastrand::Rng| (0..rng.usize(1..3)).map(|_| any_thing(rng, plan)).collect();
     match rng.u32(0..10) {

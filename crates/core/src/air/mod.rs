@@ -3,6 +3,12 @@
 pub mod fan;
 pub mod mould;
 
+/// Air of a room where the site does not say (our own estimate).
+pub const USUAL_HUMIDITY: f64 = 0.5;
+
+/// Air among wet trays in a closed chamber (our own estimate).
+pub const CHAMBER_HUMIDITY: f64 = 0.9;
+
 /// Pressure of saturated water vapour over water (over ice below 0 °C) at `t_c`, in Pa.
 ///
 /// Source: ASHRAE Handbook, Fundamentals, chapter Psychrometrics (Hyland and Wexler), from -100 to

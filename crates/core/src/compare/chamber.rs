@@ -4,18 +4,15 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::advice::PatchStep;
-use crate::chambers::ClosedAir;
-use crate::light::bay::Fields;
-use crate::placement::standing_in;
-use crate::plan::SoundPlan;
-use crate::room::{Bay, BayRef, Kind, Place, Vent, place_pointer};
-use crate::say;
-use crate::season;
-use crate::units::Quantity;
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::day::closed_air::ClosedAir;
+use crate::day::standing::standing_in;
+use crate::plan::patch::PatchStep;
+use crate::room::{Bay, BayRef, Place, Vent, place_pointer};
+use crate::season::Reckoned;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, SLOT_MM, VentSlot};
-use crate::warmth::placed::chamber_day;
-use crate::words::Statement;
+use crate::warmth::closed_space::chamber_day;
 
 /// A way to run a chamber.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -53,16 +50,11 @@ const STEP_K: f64 = 2.0;
 
 /// How the closed air that `bay` shares runs on `date`, and other ways to run it; empty in the
 /// open.
-pub fn chamber_ways(
-    plan: &SoundPlan,
-    bay: &BayRef,
-    date: Date,
-    fields: &Fields,
-) -> Vec<ChamberWay> {
+pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<ChamberWay> {
+    let plan = reckoned.plan;
     let Some(here) = plan.bay(bay) else {
         return Vec::new();
     };
-    let dates = season::dates_again(plan, fields);
     let place = here.place;
     let standing: Vec<_> = (0..place.tiers.len())
         .map(|tier_index| {
@@ -72,7 +64,7 @@ pub fn chamber_ways(
                 tier_index,
                 ..here
             };
-            standing_in(plan, &dates, &bay, date)
+            standing_in(reckoned, &bay, date)
         })
         .collect();
     let Some(air) = ClosedAir::around(plan, place, here.tier_index, &standing) else {
@@ -168,7 +160,7 @@ pub fn chamber_ways(
 
 /// Vents that a chamber could have instead; none for what is no chamber.
 fn other_vents(place: &Place) -> Vec<(&'static str, Statement, Vec<Vent>)> {
-    let Kind::Chamber(chamber) = &place.kind else {
+    let Some(chamber) = place.chamber() else {
         return Vec::new();
     };
     let cut = |at_mm: f64| Vent {
@@ -263,35 +255,15 @@ fn way(code: &'static str, name: Statement, day: &ChamberDay, patch: Vec<PatchSt
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::plan::Plan;
+    use crate::testing::{bay, kettle_fen, reckoned};
     use jiff::civil::date;
-
-    fn kettle_fen() -> SoundPlan {
-        let plan: Plan =
-            serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
-        plan.check().unwrap()
-    }
-
-    fn cabinet() -> BayRef {
-        let plan = kettle_fen();
-        let place = plan
-            .places
-            .iter()
-            .find(|p| matches!(p.kind, Kind::Chamber(_)))
-            .unwrap();
-        BayRef {
-            place: place.id.clone(),
-            tier: place.tiers[0].id.clone(),
-        }
-    }
 
     #[test]
     fn vents_lamps_and_thermostat_do_what_one_expects() {
         let ways = chamber_ways(
-            &kettle_fen(),
-            &cabinet(),
+            &reckoned(&kettle_fen(|_| ())),
+            &bay("cabinet", "t1"),
             date(2027, 3, 20),
-            &Fields::default(),
         );
         let by = |code: &str| ways.iter().find(|w| w.code == code).expect(code);
         let now = by("as_it_is");
@@ -308,15 +280,16 @@ mod tests {
 
     #[test]
     fn what_is_offered_can_be_set_up() {
-        let plan = kettle_fen();
+        let plan = kettle_fen(|_| ());
+        let cabinet = bay("cabinet", "t1");
         let day = date(2027, 3, 20);
-        for way in chamber_ways(&plan, &cabinet(), day, &Fields::default()) {
+        for way in chamber_ways(&reckoned(&plan), &cabinet, day) {
             if way.patch.is_empty() {
                 continue;
             }
-            let changed = crate::advice::patched(&plan, &way.patch).unwrap();
+            let changed = crate::plan::patch::patched(&plan, &way.patch).unwrap();
             let changed = changed.check().expect(way.code);
-            let then = &chamber_ways(&changed, &cabinet(), day, &Fields::default())[0];
+            let then = &chamber_ways(&reckoned(&changed), &cabinet, day)[0];
             for (a, b) in then.shelves_c.iter().zip(&way.shelves_c) {
                 assert!((a - b).abs() < 0.4, "{}: {a} {b}", way.code);
             }
@@ -325,12 +298,8 @@ mod tests {
 
     #[test]
     fn an_open_rack_is_no_chamber() {
-        let bay = BayRef {
-            place: "door".into(),
-            tier: "t1".into(),
-        };
-        assert!(
-            chamber_ways(&kettle_fen(), &bay, date(2027, 3, 20), &Fields::default()).is_empty()
-        );
+        let plan = kettle_fen(|_| ());
+        let ways = chamber_ways(&reckoned(&plan), &bay("door", "t1"), date(2027, 3, 20));
+        assert!(ways.is_empty());
     }
 }

@@ -2,15 +2,14 @@
 
 use jiff::civil::Date;
 
-use super::turned::turned;
-use crate::advice::PatchStep;
-use crate::fault::Pointer;
-use crate::kinds;
-use crate::light::bay::Fields;
-use crate::plan::{Plan, SoundPlan, Stand};
-use crate::room::{Adjust, Axis, Bay, Lamp, Side, Tier};
-use crate::say;
-use crate::words::Statement;
+use crate::basis::fault::Pointer;
+use crate::basis::plane::Axis;
+use crate::basis::words::{Statement, say};
+use crate::compare::turned::{Restood, turned};
+use crate::plan::patch::PatchStep;
+use crate::plan::{Plan, SoundPlan};
+use crate::room::{Adjust, Bay, Lamp, Side, Tier, shelf};
+use crate::season::Reckoned;
 
 /// Another way to set up a bay.
 #[derive(Debug, Clone)]
@@ -21,17 +20,6 @@ pub(super) struct Idea {
     pub(super) tier: Tier,
     /// Trays that would stand otherwise.
     pub(super) stands: Vec<Restood>,
-}
-
-/// A tray that stands otherwise.
-#[derive(Debug, Clone)]
-pub(super) struct Restood {
-    /// Its index in the plan.
-    pub(super) tray: usize,
-    /// The index of the stand that changes.
-    pub(super) stand: usize,
-    /// What it becomes.
-    pub(super) to: Stand,
 }
 
 impl Idea {
@@ -61,7 +49,7 @@ impl Idea {
 }
 
 /// What people try with a bay, as its tier would be.
-pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields) -> Vec<Idea> {
+pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<Idea> {
     let tier = bay.tier;
     let mut ideas: Vec<Idea> = Vec::new();
     let mut add = |code, name, change: &dyn Fn(&mut Tier)| {
@@ -107,7 +95,7 @@ pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields
         });
     }
     add("foil_walls", say!("Foil on all sides"), &line_with_foil);
-    let kind = |id: &str| kinds::library().lamps.iter().find(|lamp| lamp.id == id);
+    let kind = |id: &str| shelf::library().lamps.iter().find(|lamp| lamp.id == id);
     for (id, count, code, name) in [
         (
             "shop-led-36",
@@ -153,7 +141,7 @@ pub(super) fn ideas(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields
             other.lamps = rows_of(panel, 1, bay);
         });
     }
-    let stands = turned(bay, plan, date, fields);
+    let stands = turned(bay, reckoned, date);
     if !stands.is_empty() {
         ideas.push(Idea {
             code: "turned_trays",

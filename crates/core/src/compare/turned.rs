@@ -2,12 +2,22 @@
 
 use jiff::civil::Date;
 
-use super::ideas::Restood;
-use crate::light::bay::Fields;
-use crate::placement::{self, Standing};
-use crate::plan::{SoundPlan, Stand};
-use crate::room::{Axis, Bay};
-use crate::season;
+use crate::basis::plane::Axis;
+use crate::day::standing::{Standing, standing_in};
+use crate::plan::Stand;
+use crate::room::Bay;
+use crate::season::Reckoned;
+
+/// A tray that stands otherwise.
+#[derive(Debug, Clone)]
+pub(super) struct Restood {
+    /// Its index in the plan.
+    pub(super) tray: usize,
+    /// The index of the stand that changes.
+    pub(super) stand: usize,
+    /// What it becomes.
+    pub(super) to: Stand,
+}
 
 /// Trays side by side, and how far they reach along the deck.
 #[derive(Default)]
@@ -18,9 +28,9 @@ struct Row {
 }
 
 /// The trays of a bay turned a quarter, in rows from the front; none where they do not fit so.
-pub(super) fn turned(bay: &Bay<'_>, plan: &SoundPlan, date: Date, fields: &Fields) -> Vec<Restood> {
-    let dates = season::dates_again(plan, fields);
-    let standing = placement::standing_in(plan, &dates, bay, date);
+pub(super) fn turned(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<Restood> {
+    let plan = reckoned.plan;
+    let standing = standing_in(reckoned, bay, date);
     let [width, depth] = [bay.place.width_mm, bay.place.depth_mm];
     let mut order: Vec<_> = standing.iter().collect();
     order.sort_by(|a, b| {

@@ -3,12 +3,12 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::emergence::EmergenceCurve;
-use super::{Crop, library};
-use crate::fault::{Fault, Faults, Pointer};
-use crate::say;
-use crate::units::Quantity;
-use crate::words::Statement;
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::crops::crop::Crop;
+use crate::crops::emergence::EmergenceCurve;
+use crate::crops::library::library;
 
 /// A crop and the root zone that its seeds lie in.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]

@@ -1,18 +1,18 @@
 //! Adding things, each where it goes.
 
-use super::{Editor, GearList, Thing, Word, fault, free_id, free_name, kind_of, whole};
-use crate::fault::Fault;
-use crate::kinds;
-use crate::light::bay::Footprint;
-use crate::packing::{self, Size};
-use crate::room::{Axis, BayRef, Faces, Fan, Kind, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier};
-use crate::say;
-use crate::space;
-use crate::units::Quantity;
+use crate::basis::fault::Fault;
+use crate::basis::plane::{Axis, Footprint};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::edit::change::{GearList, Thing};
+use crate::edit::editor::{Editor, Word, fault, free_id, free_name, kind_of, whole};
+use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier, shelf};
+use crate::space::packing::Size;
+use crate::space::{floor, packing};
 
 impl Editor {
     pub(super) fn add_place(&mut self, kind: &str) -> Word {
-        let kinds = &kinds::library().places;
+        let kinds = &shelf::library().places;
         let mut place = kind_of(kinds, |p| &p.id, kind)?.clone();
         self.name_place(&mut place);
         place.spot = self.free_spot(&place);
@@ -37,8 +37,8 @@ impl Editor {
             return None;
         }
         let room = &self.plan.room;
-        let taken: Vec<space::FloorArea> =
-            self.plan.places.iter().filter_map(space::outline).collect();
+        let taken: Vec<floor::FloorArea> =
+            self.plan.places.iter().filter_map(floor::outline).collect();
         let mut second_best = None;
         for faces in [Faces::Near, Faces::Right, Faces::Left, Faces::Far] {
             let [w, d, _] = place.outer_mm();
@@ -55,12 +55,12 @@ impl Editor {
                         spot: Some(spot),
                         ..place.clone()
                     };
-                    let area = space::outline(&stood).expect("it has a spot");
+                    let area = floor::outline(&stood).expect("it has a spot");
                     if taken.iter().any(|other| area.overlap_mm(other) > 0.0) {
                         continue;
                     }
-                    let free = space::free_in_front_mm(&stood, room, &self.plan.places);
-                    if free >= Some(space::STANDING_ROOM_MM) {
+                    let free = floor::free_in_front_mm(&stood, room, &self.plan.places);
+                    if free >= Some(floor::STANDING_ROOM_MM) {
                         return Some(spot);
                     }
                     second_best.get_or_insert(spot);
@@ -121,7 +121,7 @@ impl Editor {
 
     pub(super) fn add_lamp(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let lamp = kind_of(&kinds::library().lamps, |l| &l.id, kind)?.clone();
+        let lamp = kind_of(&shelf::library().lamps, |l| &l.id, kind)?.clone();
         let name = lamp.name.clone();
         self.hang_lamp(at, bay, lamp)?;
         Ok(say!(
@@ -174,7 +174,7 @@ impl Editor {
 
     pub(super) fn add_mat(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let mat = kind_of(&kinds::library().mats, |m| &m.id, kind)?.clone();
+        let mat = kind_of(&shelf::library().mats, |m| &m.id, kind)?.clone();
         let name = mat.name.clone();
         self.lay_mat(at, bay, mat)?;
         Ok(say!(
@@ -232,7 +232,7 @@ impl Editor {
 
     pub(super) fn add_fan(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let fan = kind_of(&kinds::library().fans, |f| &f.id, kind)?.clone();
+        let fan = kind_of(&shelf::library().fans, |f| &f.id, kind)?.clone();
         let name = fan.name.clone();
         self.put_fan(at, bay, fan);
         Ok(say!(
@@ -261,7 +261,7 @@ impl Editor {
     }
 
     pub(super) fn add_format(&mut self, kind: &str) -> Word {
-        let mut format = kind_of(&kinds::library().containers, |c| &c.id, kind)?.clone();
+        let mut format = kind_of(&shelf::library().containers, |c| &c.id, kind)?.clone();
         let formats = &self.plan.tray_formats;
         format.id = free_id(&format.id, formats.iter().map(|f| &f.id));
         format.name = free_name(&format.name, formats.iter().map(|f| &f.name));
@@ -274,7 +274,7 @@ impl Editor {
 /// A height for one more deck with `need_mm` over it: in the bay that leaves most, in its middle
 /// if what hangs there allows.
 fn free_deck_height(place: &Place, need_mm: f64) -> Option<f64> {
-    if matches!(place.kind, Kind::Window(_) | Kind::ColdFrame(_)) {
+    if !place.takes_more_decks() {
         return None;
     }
     let thickness = place.deck.thickness_mm;

@@ -1,10 +1,11 @@
 //! The same again: copies without the trays.
 
-use super::{Editor, GearList, GearRef, Thing, Word, listed, unknown, whole};
-use crate::fault::Fault;
+use crate::basis::fault::Fault;
+use crate::basis::words::say;
+use crate::basis::work::go_on;
+use crate::edit::change::{GearList, GearRef, Thing};
+use crate::edit::editor::{Editor, Word, listed, unknown, whole};
 use crate::room::{BayRef, Tier};
-use crate::say;
-use crate::work::go_on;
 
 impl Editor {
     pub(super) fn again(&mut self, things: &[Thing]) -> Word {

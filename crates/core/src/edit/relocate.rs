@@ -1,13 +1,17 @@
 //! Moving places along the row, and trays from bay to bay.
 
-use super::{Editor, Word, fault, unknown};
-use crate::packing::{self, Size};
-use crate::placement;
-use crate::plan::{DateSpan, SoundPlan, Stage, Stand};
+use crate::basis::dates::DateSpan;
+use crate::basis::words::say;
+use crate::edit::editor::{Editor, Word, fault, unknown};
+use crate::light::fields::Fields;
+use crate::plan::{SoundPlan, Stage, Stand};
 use crate::room::BayRef;
-use crate::say;
-use crate::season::{self, TrayDates};
-use crate::space;
+use crate::season::Reckoned;
+use crate::season::moments::TrayDates;
+use crate::season::stays::Stay;
+use crate::space::decks::post_footprints;
+use crate::space::packing;
+use crate::space::packing::Size;
 
 impl Editor {
     pub(super) fn move_place(&mut self, place: &str, to: usize) -> Word {
@@ -34,8 +38,9 @@ impl Editor {
             .ok_or_else(|| unknown("tray", tray, trays.iter().map(|t| t.id.clone())))?;
         let tray = &trays[index];
         let format = plan.format(tray);
-        let dates = season::dates(plan);
-        let own = TrayDates::of(plan, tray, &dates);
+        let fields = Fields::default();
+        let reckoned = Reckoned::of(plan, &fields);
+        let own = TrayDates::of(plan, tray, &reckoned.dates);
         // Until it is moved again, or planted out.
         let later = |s: &&Stand| s.stage > stage;
         let next = tray.stands.iter().filter(later).map(|s| s.stage).min();
@@ -44,14 +49,14 @@ impl Editor {
             .filter(|s| *s >= stage && next.is_none_or(|next| *s < next))
             .filter(|s| stage == Stage::Harden || *s != Stage::Harden);
         let days: Vec<_> = stages.filter_map(|s| own.days_of(s)).collect();
-        let busy = |stay: &placement::Stay<'_>| {
+        let busy = |stay: &Stay<'_>| {
             let meets = |d: &DateSpan| stay.days.from <= d.to && d.from <= stay.days.to;
             stay.bay == bay && stay.tray.id != tray.id && days.iter().any(meets)
         };
         let place = &self.plan.places[at[0]];
-        let mut taken = space::post_footprints(place);
-        let stays = placement::stays(plan, &dates);
-        taken.extend(stays.iter().filter(|s| busy(s)).map(|s| s.footprint));
+        let mut taken = post_footprints(place);
+        let stays = reckoned.stays.iter();
+        taken.extend(stays.filter(|s| busy(s)).map(|s| s.footprint));
         let size = Size {
             length_mm: format.length_mm,
             width_mm: format.width_mm,

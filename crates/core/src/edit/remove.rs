@@ -1,11 +1,12 @@
 //! Taking things out, and what that leaves without a spot.
 
-use super::{Editor, GearList, GearRef, Thing, Word, fault, listed, unknown};
-use crate::fault::Fault;
+use crate::basis::fault::Fault;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::edit::change::{GearList, GearRef, Thing};
+use crate::edit::editor::{Editor, Word, fault, listed, unknown};
 use crate::plan::Plan;
 use crate::room::{BayRef, find_bay};
-use crate::say;
-use crate::units::Quantity;
 
 impl Editor {
     pub(super) fn remove(&mut self, things: &[Thing]) -> Word {

@@ -1,14 +1,14 @@
 //! Sowings: another, the same again every so many days, and taking one out.
 
-use super::{Editor, Word, fault, free_id, free_name, unknown};
-use crate::containers::TrayFormat;
-use crate::fault::Fault;
-use crate::kinds;
+use crate::basis::fault::Fault;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::edit::editor::{Editor, Word, fault, free_id, free_name, unknown};
+use crate::light::fields::Fields;
 use crate::plan::{Part, Sowing, Tray};
-use crate::say;
-use crate::season;
-use crate::to_sow;
-use crate::units::Quantity;
+use crate::room::container::TrayFormat;
+use crate::room::shelf;
+use crate::season::Reckoned;
 
 /// The most sowings that one succession makes.
 const MOST_TIMES: u32 = 20;
@@ -136,7 +136,7 @@ impl Editor {
         let own = nearest(&self.plan.tray_formats).filter(|f| off(f) < 2.0_f64.ln());
         own.unwrap_or_else(|| {
             let mut format =
-                nearest(&kinds::library().containers).expect("the shelf has trays of cells");
+                nearest(&shelf::library().containers).expect("the shelf has trays of cells");
             format.id = free_id(&format.id, self.plan.tray_formats.iter().map(|f| &f.id));
             self.plan.tray_formats.push(format.clone());
             format
@@ -146,8 +146,12 @@ impl Editor {
     /// As many trays of `format` as the cells of `sowing` take.
     fn add_trays(&mut self, sowing: &Sowing, format: &TrayFormat) -> Result<(), Vec<Fault>> {
         let plan = self.plan.clone().check()?;
-        let cells = to_sow::all(&plan, &season::dates(&plan));
-        let wanted = cells.iter().find(|cells| cells.sowing == sowing.id);
+        let fields = Fields::default();
+        let reckoned = Reckoned::of(&plan, &fields);
+        let wanted = reckoned
+            .how_many
+            .iter()
+            .find(|cells| cells.sowing == sowing.id);
         let cells = wanted
             .and_then(|cells| cells.to_sow.as_ref())
             .map_or(sowing.wanted, |sow| sow.cells);

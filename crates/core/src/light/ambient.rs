@@ -3,9 +3,9 @@
 
 use std::f64::consts::PI;
 
-use super::emitter::Emitter;
-use super::enclosure::{Enclosure, Faces};
-use super::quadrature::product;
+use crate::light::emitter::Emitter;
+use crate::light::enclosure::{Enclosure, Faces};
+use crate::light::quadrature::product;
 
 /// Nodes on an interval for a polynomial through them; they crowd towards both ends, where the
 /// light changes fastest.
@@ -201,9 +201,10 @@ impl Places {
 
 #[cfg(test)]
 mod tests {
-    use super::super::emitter::{Beam, Optics};
-    use super::super::enclosure::Fineness;
     use super::*;
+    use crate::light::beam::Beam;
+    use crate::light::emitter::Optics;
+    use crate::light::enclosure::Fineness;
 
     #[test]
     fn between_the_nodes_it_follows_the_bay_itself() {
@@ -249,7 +250,7 @@ mod tests {
             let read = ambient.at(&places, z, height);
             let lamps = hung(height);
             for (&(x, y), read) in points.iter().zip(read) {
-                let direct = super::super::falloff::light_at(&lamps, (x, y), z);
+                let direct = crate::light::falloff::light_at(&lamps, (x, y), z);
                 let sent_back = exact.irradiance_up([x, y, z]);
                 let off = (read - sent_back) / (direct + sent_back);
                 assert!(

@@ -1,19 +1,21 @@
 //! A bay's lamps as emitters of photons, a tray's cells as points, and the light on them.
 
-use std::hash::{DefaultHasher, Hash, Hasher};
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+use crate::basis::plane::Footprint;
+use crate::light::fields::{BoxKey, CellField, Fields, Key, Level, fingerprint, open};
+use std::sync::Arc;
 
-use super::ambient::{Ambient, Nodes, Places};
-use super::emitter::{Beam, Emitter, Optics, beam_exponent};
-use super::enclosure::{Enclosure, Faces, Fineness};
-use super::falloff::{Falloff, light_at};
-use super::memory::{Memory, Used};
-use super::photometry::Photometry;
-use super::photons::umol_per_s_per_klm;
-use super::surfaces::{self, Cover};
-use crate::room::{Axis, Bay, Distribution, LOWEST_FACE_MM, Lamp, Tier};
-use crate::units::area_m2;
-use crate::work::go_on;
+use crate::basis::plane::Axis;
+use crate::basis::units::area_m2;
+use crate::basis::work::go_on;
+use crate::light::ambient::{Ambient, Nodes};
+use crate::light::beam::{Beam, beam_exponent};
+use crate::light::emitter::{Emitter, Optics};
+use crate::light::enclosure::Faces;
+use crate::light::falloff::{Falloff, light_at};
+use crate::light::photons::umol_per_s_per_klm;
+use crate::light::surfaces;
+use crate::light::surfaces::Cover;
+use crate::room::{Bay, Lamp, Tier};
 
 /// Photons per second that a lamp emits when new and undimmed, in µmol/s: the maker's figure, or
 /// lumens x k.
@@ -85,186 +87,6 @@ pub struct BayField {
     level_mm: Option<f64>,
     /// What comes back with the lamps where they hang, when their heights differ.
     uneven: Option<Ambient>,
-}
-
-/// What [`Level`] depends on.
-#[derive(Debug, Clone, PartialEq)]
-struct Key {
-    /// Their heights left out, and their distributions told by [`fingerprint`].
-    lamps: Vec<Lamp>,
-    distributions: Vec<Option<u64>>,
-    box_: BoxKey,
-    highest_face_mm: f64,
-}
-
-/// What an [`Enclosure`] depends on.
-#[derive(Debug, Clone, Copy, PartialEq)]
-struct BoxKey {
-    size_mm: [f64; 3],
-    reflectance: Faces<f64>,
-    wires_above: bool,
-}
-
-impl BoxKey {
-    fn enclosure(&self) -> Enclosure {
-        let glows = Faces {
-            ceiling: self.wires_above,
-            ..Faces::default()
-        };
-        Enclosure::new(self.size_mm, self.reflectance, glows, Fineness::Quick)
-    }
-}
-
-/// A number that tells a distribution from others.
-fn fingerprint(data: &Distribution) -> u64 {
-    let mut hasher = DefaultHasher::new();
-    (data.kind as u8).hash(&mut hasher);
-    let angles = data.vertical_deg.iter().chain(&data.horizontal_deg);
-    for value in angles.chain(data.candela.iter().flatten()) {
-        value.to_bits().hash(&mut hasher);
-    }
-    hasher.finish()
-}
-
-/// A bay's light with all lamps at one height, whichever it is.
-#[derive(Debug)]
-struct Level {
-    size_mm: [f64; 3],
-    emitters: Vec<Emitter>,
-    sent_back: Ambient,
-    /// What reaches a level surface of each unit that the deck above sends down; `None` where
-    /// it lets nothing through.
-    let_down: Option<Ambient>,
-    cells: Mutex<Memory<Vec<(f64, f64)>, CellField>>,
-}
-
-/// A part of a tray in a [`BayField`].
-#[derive(Debug)]
-pub struct CellField {
-    points: Vec<(f64, f64)>,
-    places: Places,
-    falloff: Falloff,
-}
-
-/// Light that was reckoned before, by what it depends on: while a lamp is dragged, all but its
-/// own bay stays as it was, and even there much does. One for all who ask, and bounded.
-#[derive(Debug)]
-pub struct Fields {
-    levels: Mutex<Memory<Key, Level>>,
-    enclosures: Mutex<Memory<BoxKey, Enclosure>>,
-    photometries: Mutex<Memory<(u64, Axis), Photometry>>,
-    /// What all parts of trays in all levels take.
-    cells: Arc<Used>,
-}
-
-/// What is remembered at the most, in bytes: of boxes, measured lamps, and parts of trays.
-const MOST_ENCLOSURES: usize = 8 << 20;
-const MOST_PHOTOMETRIES: usize = 8 << 20;
-const MOST_CELLS: usize = 20 << 20;
-/// How many bays' light.
-const MOST_LEVELS: usize = 400;
-
-impl Default for Fields {
-    fn default() -> Self {
-        let of_its_own = || Arc::new(Used::up_to(usize::MAX));
-        Self {
-            levels: Mutex::new(Memory::new(MOST_LEVELS, of_its_own())),
-            enclosures: Mutex::new(Memory::new(
-                usize::MAX,
-                Arc::new(Used::up_to(MOST_ENCLOSURES)),
-            )),
-            photometries: Mutex::new(Memory::new(
-                usize::MAX,
-                Arc::new(Used::up_to(MOST_PHOTOMETRIES)),
-            )),
-            cells: Arc::new(Used::up_to(MOST_CELLS)),
-        }
-    }
-}
-
-/// What a lock guards; a thread that panicked while it only read or pushed leaves it sound.
-fn open<T>(lock: &Mutex<T>) -> MutexGuard<'_, T> {
-    lock.lock().unwrap_or_else(PoisonError::into_inner)
-}
-
-impl Fields {
-    fn level(&self, key: Key, emitters: &[Emitter]) -> Arc<Level> {
-        if let Some(level) = open(&self.levels).get(&key) {
-            return level;
-        }
-        // Not under the lock: others may look something else up meanwhile.
-        let level = Level::new(&key, emitters, self);
-        let mut levels = open(&self.levels);
-        // The parts of trays of bays that nobody asked for lately make room for new ones.
-        while self.cells.is_full() && levels.forget_oldest() {}
-        levels.keep(key, level, 0)
-    }
-
-    fn enclosure(&self, key: BoxKey) -> Arc<Enclosure> {
-        if let Some(enclosure) = open(&self.enclosures).get(&key) {
-            return enclosure;
-        }
-        let enclosure = key.enclosure();
-        let bytes = enclosure.bytes();
-        open(&self.enclosures).keep(key, enclosure, bytes)
-    }
-
-    fn photometry(&self, data: &Distribution, along: Axis) -> Arc<Photometry> {
-        let key = (fingerprint(data), along);
-        if let Some(photometry) = open(&self.photometries).get(&key) {
-            return photometry;
-        }
-        let photometry = Photometry::new(data, along);
-        let bytes = photometry.bytes();
-        open(&self.photometries).keep(key, photometry, bytes)
-    }
-}
-
-/// The emitters with all faces at `height_mm`.
-fn at_height(emitters: &[Emitter], height_mm: f64) -> Vec<Emitter> {
-    let at = |e: &Emitter| Emitter {
-        z_mm: height_mm,
-        ..e.clone()
-    };
-    emitters.iter().map(at).collect()
-}
-
-impl Level {
-    fn new(key: &Key, emitters: &[Emitter], fields: &Fields) -> Self {
-        go_on();
-        let size_mm = key.box_.size_mm;
-        let enclosure = fields.enclosure(key.box_);
-        let none = Faces::default();
-        let heights = Nodes::new(
-            LOWEST_FACE_MM,
-            key.highest_face_mm,
-            enclosure.height_nodes(),
-        );
-        let hung = |height_mm| at_height(emitters, height_mm);
-        let sent_back = Ambient::new(&enclosure, size_mm, heights, hung, none);
-        let let_down = key.box_.wires_above.then(|| {
-            let unit = Faces {
-                ceiling: 1.0,
-                ..none
-            };
-            let top = Nodes::new(size_mm[2], size_mm[2], 1);
-            Ambient::new(&enclosure, size_mm, top, |_| Vec::new(), unit)
-        });
-        Self {
-            size_mm,
-            emitters: emitters.to_vec(),
-            sent_back,
-            let_down,
-            cells: Mutex::new(Memory::new(usize::MAX, Arc::clone(&fields.cells))),
-        }
-    }
-}
-
-impl CellField {
-    /// What it takes in memory, its name included.
-    fn bytes(&self) -> usize {
-        2 * size_of_val(&self.points[..]) + self.places.bytes() + self.falloff.bytes()
-    }
 }
 
 impl BayField {
@@ -390,39 +212,5 @@ impl BayField {
             let light = unit.at(&cells.places, canopy_mm.min(top), top);
             light.into_iter().map(|value| value * exitance).collect()
         })
-    }
-}
-
-/// A tray's outline on the deck.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Footprint {
-    /// Left and right edge.
-    pub x_mm: [f64; 2],
-    /// Front and back edge.
-    pub y_mm: [f64; 2],
-}
-
-impl Footprint {
-    /// Whether two trays cannot both stand: more than a rim's width of each lies in the other.
-    pub fn overlaps(&self, other: &Self) -> bool {
-        const RIM_MM: f64 = 2.0;
-        let over = |a: [f64; 2], b: [f64; 2]| a[1].min(b[1]) - a[0].max(b[0]) > RIM_MM;
-        over(self.x_mm, other.x_mm) && over(self.y_mm, other.y_mm)
-    }
-
-    /// The centres of `columns` x `rows` cells, row by row from the front left.
-    pub fn cells(&self, columns: u32, rows: u32) -> Vec<(f64, f64)> {
-        let centre = |edge: [f64; 2], i: u32, n: u32| {
-            edge[0] + (edge[1] - edge[0]) * (f64::from(i) + 0.5) / f64::from(n)
-        };
-        (0..rows)
-            .flat_map(|row| (0..columns).map(move |column| (column, row)))
-            .map(|(column, row)| {
-                (
-                    centre(self.x_mm, column, columns),
-                    centre(self.y_mm, row, rows),
-                )
-            })
-            .collect()
     }
 }

@@ -3,12 +3,11 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::bay::{full_ppf_umol_s, lux_per_umol_m2_s, ppf_umol_s};
-use super::photons::{illuminants, stand_ins, umol_per_s_per_klm};
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::light::bay::{full_ppf_umol_s, lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::photons::{illuminants, stand_ins, umol_per_s_per_klm};
 use crate::room::{Lamp, LampFamily, Tier};
-use crate::say;
-use crate::units::Quantity;
-use crate::words::Statement;
 
 /// The colours that lamps are sold in, in K.
 const SOLD_K: [f64; 5] = [2700.0, 3000.0, 4000.0, 5000.0, 6500.0];
@@ -163,15 +162,15 @@ fn shares(family: LampFamily, cct_k: f64) -> [f64; 2] {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::kinds;
+    use crate::room::shelf;
+    use crate::testing::{self, KETTLE_FEN, read};
 
     fn tier(kind: &str) -> Tier {
-        let demo = include_str!("../../../../demo/kettle-fen.json");
-        let plan: crate::plan::Plan = serde_json::from_str(demo).unwrap();
-        let lamp = kinds::library().lamps.iter().find(|l| l.id == kind);
+        let mut plan = read(KETTLE_FEN);
+        let lamp = shelf::library().lamps.iter().find(|l| l.id == kind);
         Tier {
             lamps: vec![lamp.unwrap().clone()],
-            ..plan.places[0].tiers[1].clone()
+            ..testing::tier(&mut plan, "door", "t2").clone()
         }
     }
 

@@ -4,7 +4,7 @@ use std::f64::consts::TAU;
 
 use jiff::civil::Date;
 
-use super::angle::angle;
+use crate::light::angle::angle;
 use crate::room::Window;
 use crate::site::declination_rad;
 
@@ -194,7 +194,7 @@ impl Sill<'_> {
         let south = self.latitude_deg < 0.0;
         let (first, last) = if south { (181, 364) } else { (0, 171) };
         let start = jiff::civil::date(date.year(), 1, 1);
-        let day = |i: i32| crate::site::plus_days(start, i);
+        let day = |i: i32| crate::basis::dates::plus_days(start, i);
         let n = points.len().max(1) as f64;
         let enough = |i: i32| {
             let sill = self.on(day(i));

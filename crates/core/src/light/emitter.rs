@@ -1,13 +1,15 @@
 //! Direct light from a lamp's emitting face: a flat rectangle that faces down, a bare tube, or a
 //! rectangle with a measured distribution.
 
-use std::f64::consts::{FRAC_PI_2, LN_2, PI, TAU};
+use std::f64::consts::PI;
 use std::sync::Arc;
 
-use super::angle::{angle, angle_over};
-use super::photometry::{Hemisphere, Photometry};
-use super::quadrature::{Closeness, four, graded, nearest, pieces};
-use crate::room::Axis;
+use crate::basis::plane::Axis;
+use crate::light::beam::{Beam, beam_factor, configuration_factor, mirrored, side_factor};
+use crate::light::facing::Facing;
+use crate::light::measured::measured_light;
+use crate::light::photometry::Photometry;
+use crate::light::quadrature::Closeness;
 
 /// An emitting face; lengths in mm.
 #[derive(Debug, Clone, PartialEq)]
@@ -33,195 +35,6 @@ pub enum Optics {
     Tube(Axis),
     /// As measured.
     Measured(Arc<Photometry>),
-}
-
-/// A direction that a surface faces.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Facing {
-    /// The ceiling's.
-    Down,
-    /// A tray's.
-    Up,
-    /// The left wall's, towards +x.
-    Right,
-    /// The right wall's, towards -x.
-    Left,
-    /// The front's, towards +y.
-    Back,
-    /// The back wall's, towards -y.
-    Front,
-}
-
-impl Facing {
-    /// The axis of its normal (0 x, 1 y, 2 z) and the normal's sign along it.
-    pub fn normal(self) -> (usize, f64) {
-        match self {
-            Self::Right => (0, 1.0),
-            Self::Left => (0, -1.0),
-            Self::Back => (1, 1.0),
-            Self::Front => (1, -1.0),
-            Self::Up => (2, 1.0),
-            Self::Down => (2, -1.0),
-        }
-    }
-}
-
-/// A beam whose intensity falls as cosᵐθ.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Beam {
-    exponent: f64,
-    /// ∫₀^φ cos^(m+1) at equal steps of φ up to π/2, and how much it grows in a step there; none for
-    /// m = 1, which has a closed form.
-    table: Option<Arc<[[f64; 2]]>>,
-}
-
-const BEAM_STEPS: usize = 128;
-
-impl Beam {
-    /// The beam of exponent `m`; 1 is Lambertian.
-    pub fn new(m: f64) -> Self {
-        let table = (m != 1.0).then(|| {
-            let step = FRAC_PI_2 / BEAM_STEPS as f64;
-            let mut sum = 0.0;
-            let falls = |phi: f64| phi.cos().max(0.0).powf(m + 1.0);
-            let nodes = (0..=BEAM_STEPS).map(|i| {
-                let at = i as f64 * step;
-                let node = [sum, falls(at) * step];
-                sum += four([at, at + step], falls);
-                node
-            });
-            nodes.collect()
-        });
-        Self { exponent: m, table }
-    }
-
-    /// The exponent m.
-    pub fn exponent(&self) -> f64 {
-        self.exponent
-    }
-
-    /// ∫ cos^(m+1) from 0 to atan(y / s), by cubic pieces whose slopes are exact.
-    fn upper(&self, y: f64, s: f64) -> f64 {
-        let Some(table) = &self.table else {
-            let r2 = s * s + y * y;
-            return (s * y / r2 + (y / s).atan()) / 2.0;
-        };
-        let step = FRAC_PI_2 / BEAM_STEPS as f64;
-        let phi = (y.abs() / s).atan();
-        let i = ((phi / step) as usize).min(BEAM_STEPS - 1);
-        let t = phi / step - i as f64;
-        let [[a, da], [b, db]] = [table[i], table[i + 1]];
-        let (t2, t3) = (t * t, t * t * t);
-        let value = a * (2.0 * t3 - 3.0 * t2 + 1.0)
-            + b * (3.0 * t2 - 2.0 * t3)
-            + da * (t3 - 2.0 * t2 + t)
-            + db * (t3 - t2);
-        value.copysign(y)
-    }
-
-    /// ∫ cos^(m-1) from 0 to atan(y / s), from [`Self::upper`] by the power rule.
-    fn lower(&self, y: f64, s: f64) -> f64 {
-        let m = self.exponent;
-        if self.table.is_none() {
-            return angle(y, s);
-        }
-        let r = (s * s + y * y).sqrt();
-        ((m + 1.0) * self.upper(y, s) - raised(s / r, m) * y / r) / m
-    }
-}
-
-/// The exponent m of a beam whose intensity has fallen to half at `beam_deg` / 2 off its axis.
-///
-/// m = ln 0.5 / ln cos(beam/2), from I₀ cosᵐθ = I₀/2.
-///
-/// ```
-/// use sunrise_core::light::emitter::beam_exponent;
-/// assert_eq!(beam_exponent(120.0), 1.0);
-/// assert!((beam_exponent(90.0) - 2.0).abs() < 1e-9);
-/// ```
-pub fn beam_exponent(beam_deg: f64) -> f64 {
-    let m = -LN_2 / (beam_deg / 2.0).to_radians().cos().ln();
-    // 120° is Lambertian by definition; rounding must not cost it the closed form.
-    if (m - 1.0).abs() < 1e-9 { 1.0 } else { m }
-}
-
-/// Points of a face along one axis, and what each counts for.
-struct Points {
-    n: usize,
-    at: [f64; Self::MOST],
-    weight: [f64; Self::MOST],
-}
-
-impl Default for Points {
-    fn default() -> Self {
-        Self {
-            n: 0,
-            at: [0.0; Self::MOST],
-            weight: [0.0; Self::MOST],
-        }
-    }
-}
-
-impl Points {
-    const MOST: usize = 24;
-
-    fn push(&mut self, at: f64, weight: f64) {
-        self.at[self.n] = at;
-        self.weight[self.n] = weight;
-        self.n += 1;
-    }
-
-    fn is_full(&self) -> bool {
-        self.n == Self::MOST
-    }
-
-    /// What arrives from these points along x, each with all those `across`, `h` over a surface
-    /// that faces `facing`.
-    fn light(&self, across: &Self, h: f64, facing: Facing, half: &Hemisphere) -> f64 {
-        let (axis, sign) = facing.normal();
-        let mut sum = 0.0;
-        let (mut falls, mut scale) = ([0.0; Self::MOST], [0.0; Self::MOST]);
-        for (&py, &py_weight) in across.at[..across.n].iter().zip(&across.weight) {
-            let beyond = py * py + h * h;
-            let level = [py.abs(), h.abs()].iter().sum::<f64>();
-            for i in 0..self.n {
-                let px = self.at[i];
-                let r2 = (px * px + beyond).max(1.0);
-                let ahead = match axis {
-                    0 => sign * px,
-                    1 => sign * py,
-                    _ => sign * h,
-                };
-                falls[i] = self.weight[i] * ahead.max(0.0) / (r2 * r2.sqrt());
-                scale[i] = Hemisphere::scale(px.abs() + level);
-            }
-            let mut along = 0.0;
-            for i in 0..self.n {
-                along += falls[i] * half.share(-self.at[i] * scale[i], -py * scale[i]);
-            }
-            sum += py_weight * along;
-        }
-        sum
-    }
-}
-
-/// What lies nearer to a measured face than this is summed up no closer, where it is averaged over
-/// a wall.
-pub(super) const LOOSE_NEAREST_MM: f64 = 30.0;
-
-/// `x` to the power `m`; whole and half powers, which many lamps have, are quick.
-fn raised(x: f64, m: f64) -> f64 {
-    let halves = 2.0 * m;
-    if halves.fract() == 0.0 && halves <= 64.0 {
-        let whole = x.powi((halves / 2.0) as i32);
-        if m.fract() == 0.0 {
-            whole
-        } else {
-            whole * x.sqrt()
-        }
-    } else {
-        x.powf(m)
-    }
 }
 
 /// The thickness of a tube, nearer than which nothing is reckoned.
@@ -275,7 +88,7 @@ impl Emitter {
             Optics::Beam(beam) => self.beam_light(beam, x, y, h, facing),
             Optics::Tube(along) => self.tube_light(*along, x, y, h, facing),
             Optics::Measured(photometry) => {
-                self.measured_light(photometry, [x, y], h, facing, closeness)
+                self.flux * measured_light(photometry, [x, y], h, facing, closeness)
             }
         };
         per_mm2 * 1e6
@@ -288,7 +101,7 @@ impl Emitter {
         let exitance = self.flux / ((x[1] - x[0]) * (y[1] - y[0]));
         match facing {
             Facing::Down => 0.0,
-            Facing::Up if beam.exponent == 1.0 => exitance * configuration_factor(x, y, h),
+            Facing::Up if beam.exponent() == 1.0 => exitance * configuration_factor(x, y, h),
             Facing::Up => exitance * beam_factor(beam, x, y, h),
             Facing::Right => exitance * side_factor(beam, x, y, h),
             Facing::Left => exitance * side_factor(beam, mirrored(x), y, h),
@@ -321,133 +134,12 @@ impl Emitter {
         };
         intensity * s * ahead * (upto(run[1]) - upto(run[0]))
     }
-
-    /// Summed over points of the face, close enough together for their distance.
-    fn measured_light(
-        &self,
-        photometry: &Photometry,
-        [x, y]: [[f64; 2]; 2],
-        h: f64,
-        facing: Facing,
-        closeness: Closeness,
-    ) -> f64 {
-        // Light that goes down meets what lies below the face.
-        let Some(half) = photometry.towards(h < 0.0) else {
-            return 0.0;
-        };
-        let area = (x[1] - x[0]) * (y[1] - y[0]);
-        // Of a face that reaches behind an upright surface only what is before it is seen.
-        let (axis, sign) = facing.normal();
-        let seen = |side: [f64; 2], own: usize| match (axis == own, sign > 0.0) {
-            (false, _) => side,
-            (true, true) => side.map(|edge| edge.max(0.0)),
-            (true, false) => side.map(|edge| edge.min(0.0)),
-        };
-        let (x, y) = (seen(x, 0), seen(y, 1));
-        if x[0] >= x[1] || y[0] >= y[1] {
-            return 0.0;
-        }
-        let nearest_mm = match closeness {
-            Closeness::Close => 10.0,
-            Closeness::Loose => LOOSE_NEAREST_MM,
-        };
-        let away = |a: f64, b: f64| (a * a + b * b + h * h).sqrt().max(nearest_mm);
-        let beside = [nearest(x), nearest(y)];
-        let mut across = Points::default();
-        let mut sum = 0.0;
-        // Across the face, then along it for each: rows of points, so that all but reading the
-        // table goes through vector instructions.
-        let along_all = |across: &Points| {
-            let mut along = Points::default();
-            let mut sum = 0.0;
-            pieces(
-                x,
-                closeness,
-                |piece| away(nearest(piece), beside[1]),
-                |px, weight| {
-                    along.push(px, weight);
-                    if along.is_full() {
-                        sum += along.light(across, h, facing, half);
-                        along = Points::default();
-                    }
-                },
-            );
-            sum + along.light(across, h, facing, half)
-        };
-        pieces(
-            y,
-            closeness,
-            |piece| away(beside[0], nearest(piece)),
-            |py, weight| {
-                across.push(py, weight);
-                if across.is_full() {
-                    sum += along_all(&across);
-                    across = Points::default();
-                }
-            },
-        );
-        sum += along_all(&across);
-        self.flux * sum / area
-    }
-}
-
-/// An interval seen in a mirror at 0.
-fn mirrored(span: [f64; 2]) -> [f64; 2] {
-    [-span[1], -span[0]]
-}
-
-/// The configuration factor from a differential element to a parallel rectangle at distance `h`,
-/// with edges at `x` and `y` from the foot of the element's normal.
-///
-/// Source: the standard closed form for an element opposite a rectangle's corner (Howell, A
-/// Catalog of Radiation Heat Transfer Configuration Factors, case B-3), summed over the four
-/// corners; each edge's two arc tangents are taken together.
-pub fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
-    let edge = |a: f64, b: [f64; 2]| {
-        let s = (a * a + h * h).sqrt();
-        a / s * angle_over(s * (b[1] - b[0]), s * s + b[0] * b[1])
-    };
-    // Far to its side the four edges all but cancel: what is left of rounding is no light.
-    ((edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU).max(0.0)
-}
-
-/// The same for a beam: (m + 1)/2π ∫ h^(m+1) / r^(m+3) dA, in closed form along the longer side
-/// and by Gauss's rule across.
-fn beam_factor(beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
-    let m = beam.exponent;
-    let (long, short) = if x[1] - x[0] > y[1] - y[0] {
-        (x, y)
-    } else {
-        (y, x)
-    };
-    // The kernel is about h / sqrt(m + 3) wide under the face, and wider to its sides.
-    let longest = |piece: [f64; 2]| 1.6 * nearest(piece).hypot(h) * (4.0 / (m + 3.0)).sqrt();
-    let sum = graded(short, &longest, &mut |across| {
-        let s = (across * across + h * h).sqrt();
-        raised(h / s, m + 1.0) / s * (beam.upper(long[1], s) - beam.upper(long[0], s))
-    });
-    (m + 1.0) / TAU * sum
-}
-
-/// The factor of an upright element that faces along `ahead` towards a level rectangle `h` above
-/// it: 1/2π hᵐ ∫∫ (m + 1) X / r^(m+3), closed along both sides.
-fn side_factor(beam: &Beam, ahead: [f64; 2], beside: [f64; 2], h: f64) -> f64 {
-    let [near, far] = ahead.map(|edge| edge.max(0.0));
-    if far <= 0.0 {
-        return 0.0;
-    }
-    let m = beam.exponent;
-    let upto = |edge: f64| {
-        let s = (edge * edge + h * h).sqrt();
-        let falls = raised(h / s, m);
-        falls * (beam.lower(beside[1], s) - beam.lower(beside[0], s))
-    };
-    (upto(near) - upto(far)) / TAU
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use std::f64::consts::TAU;
 
     fn strip(beam_exponent: f64) -> Emitter {
         Emitter {

@@ -7,12 +7,12 @@
 // A fault is made once for a file that cannot be read at all: its size does not matter.
 #![expect(clippy::result_large_err)]
 
-use super::luminaire::{
+use crate::basis::fault::Fault;
+use crate::basis::words::say;
+use crate::light::luminaire::{
     Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, flux_of, name_shown, opening,
 };
-use crate::fault::Fault;
 use crate::room::{Distribution, PhotometricType};
-use crate::say;
 
 /// Lines of text among the numbers, counted from 1.
 const MAKER: usize = 1;

@@ -1,7 +1,8 @@
 //! How the light on a set of points falls off with the gap to the lamps above them.
 
-use super::emitter::{Emitter, Facing};
-use crate::work::go_on;
+use crate::basis::work::go_on;
+use crate::light::emitter::Emitter;
+use crate::light::facing::Facing;
 
 /// Mean, least and greatest light over a set of points.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -111,8 +112,9 @@ impl Falloff {
 
 #[cfg(test)]
 mod tests {
-    use super::super::emitter::{Beam, Optics};
     use super::*;
+    use crate::light::beam::Beam;
+    use crate::light::emitter::Optics;
 
     #[test]
     fn the_table_follows_the_exact_field() {

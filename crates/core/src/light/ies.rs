@@ -6,12 +6,12 @@
 // A fault is made once for a file that cannot be read at all: its size does not matter.
 #![expect(clippy::result_large_err)]
 
-use crate::fault::Fault;
+use crate::basis::fault::Fault;
+use crate::basis::units::MM_PER_FOOT;
+use crate::basis::words::say;
 use crate::room::{Distribution, PhotometricType};
-use crate::say;
-use crate::units::MM_PER_FOOT;
 
-use super::luminaire::{
+use crate::light::luminaire::{
     Luminaire, MOST_ANGLES, MOST_VALUES, Numbers, count, fault, flux_of, name_shown, opening,
 };
 

@@ -6,12 +6,12 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::photometry::Photometry;
-use super::{eulumdat, ies};
-use crate::fault::{Fault, Pointer};
-use crate::room::{Axis, Distribution};
-use crate::say;
-use crate::units::Quantity;
+use crate::basis::fault::{Fault, Pointer};
+use crate::basis::plane::Axis;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::light::photometry::Photometry;
+use crate::room::Distribution;
 
 /// A luminaire as its file describes it.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -29,19 +29,6 @@ pub struct Luminaire {
     pub distribution: Distribution,
 }
 
-/// Reads a photometric file: IES LM-63, or EULUMDAT (.ldt) as European lamps come.
-///
-/// # Errors
-/// The first thing that cannot be, with its line in the path (`/lines/12`) and in words.
-pub fn read(text: &str) -> Result<Luminaire, Fault> {
-    let text = text.strip_prefix('\u{feff}').unwrap_or(text);
-    if !ies::is_ies(text) && eulumdat::is_eulumdat(text) {
-        eulumdat::read(text)
-    } else {
-        ies::read(text)
-    }
-}
-
 /// Most angles in a direction, and most of both together, that a file may have.
 pub(super) const MOST_ANGLES: f64 = 1000.0;
 pub(super) const MOST_VALUES: usize = 100_000;
@@ -56,8 +43,8 @@ pub(super) struct Numbers<'a> {
 pub(super) fn fault(
     line: usize,
     value: &str,
-    problem: crate::words::Statement,
-    remedy: crate::words::Statement,
+    problem: crate::basis::words::Statement,
+    remedy: crate::basis::words::Statement,
 ) -> Fault {
     let shown: String = value.chars().take(40).collect();
     Fault {
@@ -68,7 +55,7 @@ pub(super) fn fault(
     }
 }
 
-pub(super) fn count(n: usize) -> crate::words::Figure {
+pub(super) fn count(n: usize) -> crate::basis::words::Figure {
     Quantity::Count.of(n as f64)
 }
 

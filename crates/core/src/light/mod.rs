@@ -1,27 +1,29 @@
-//! Light: from lumens to photons, from emitters to the cells of a tray, and the height and hours
-//! that give a crop what it needs.
+//! Light: from lumens to photons, and from emitters to the cells of a tray.
 //!
 //! The lamp's description ([`room::Lamp`](crate::room::Lamp)), the emitters ([`emitter`]) and
-//! the searches that run over them ([`falloff`], [`hang`]) are three things: the last two take
+//! the searches that run over them ([`falloff`], [`choice`](crate::lamps::choice)) are three things: the last two take
 //! rectangles and numbers, never plans.
 
 pub mod ambient;
 mod angle;
 pub mod bay;
+pub mod beam;
 pub mod colour;
 pub mod daylight;
 pub mod emitter;
 pub mod enclosure;
 pub mod eulumdat;
+pub mod facing;
 pub mod falloff;
-pub mod hang;
+pub mod fields;
 pub mod ies;
 pub mod luminaire;
+mod measured;
 mod memory;
+pub mod photometric_file;
 pub mod photometry;
 pub mod photons;
 mod quadrature;
 pub mod scene;
-pub mod start;
 pub mod surfaces;
 mod view;

@@ -2,8 +2,9 @@
 
 use std::f64::consts::{PI, TAU};
 
-use crate::room::{Axis, Distribution, PhotometricType};
-use crate::work::go_on;
+use crate::basis::plane::Axis;
+use crate::basis::work::go_on;
+use crate::room::{Distribution, PhotometricType};
 
 /// Intensity by direction, as a share of all that the lamp emits.
 #[derive(Debug, Clone, PartialEq)]

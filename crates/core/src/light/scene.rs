@@ -3,13 +3,15 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::emitter::{Beam, Emitter, Facing, Optics};
-use super::enclosure::{Enclosure, Faces, Fineness};
-use crate::fault::{Fault, Faults, Pointer};
-use crate::room::Axis;
-use crate::say;
-use crate::units::Quantity;
-use crate::work::go_on;
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::plane::Axis;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::basis::work::go_on;
+use crate::light::beam::Beam;
+use crate::light::emitter::{Emitter, Optics};
+use crate::light::enclosure::{Enclosure, Faces, Fineness};
+use crate::light::facing::Facing;
 
 /// A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
 /// from the tray plane; all in mm.

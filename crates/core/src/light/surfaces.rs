@@ -1,6 +1,6 @@
 //! What the faces of a bay do with light: how much they send back, and how much they let through.
 
-use super::enclosure::Faces;
+use crate::light::enclosure::Faces;
 use crate::room::{Bay, Material, Side};
 
 /// The share of light that wet mix sends back, and that leaves do: 0.05 to 0.10 of PAR (from

@@ -1,14 +1,16 @@
 //! What no plan may hold, named where it stands in the document.
 
-use super::ids::Ids;
-use super::{DateSpan, Part, Plan, SCHEMA_VERSION, SoundPlan, Stage, Stand};
-use crate::containers::TrayFormat;
-use crate::crops;
-use crate::fault::{Fault, Faults, Pointer};
-use crate::room::{self, MOST_OVERHANG_MM};
-use crate::say;
-use crate::site::days_between;
-use crate::units::Quantity;
+use crate::basis::dates::{DateSpan, days_between};
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::plan::document::{Plan, SCHEMA_VERSION};
+use crate::plan::ids::Ids;
+use crate::plan::sound::SoundPlan;
+use crate::plan::tray::{Part, Stage, Stand};
+use crate::room::MOST_OVERHANG_MM;
+use crate::room::container::TrayFormat;
+use crate::{crops, room};
 
 impl Plan {
     /// Checks the whole document.
@@ -83,8 +85,8 @@ impl Plan {
             );
         } else {
             let (first, last) = (
-                crate::site::plus_days(from, -90),
-                crate::site::plus_days(to, 90),
+                crate::basis::dates::plus_days(from, -90),
+                crate::basis::dates::plus_days(to, 90),
             );
             if !(first..=last).contains(&self.site.last_frost) {
                 faults.add(

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use super::Plan;
+use crate::plan::document::Plan;
 use crate::room::{Bay, BayRef};
 
 /// The index of each thing in its list, by its identifier; of two by one name, the first.

@@ -3,11 +3,10 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::DateSpan;
-use crate::fault::{Faults, Pointer};
-use crate::say;
-use crate::site::days_between;
-use crate::units::Quantity;
+use crate::basis::dates::{DateSpan, days_between};
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
 
 /// A batch of one variety, sown on one day.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

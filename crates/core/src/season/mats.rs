@@ -5,13 +5,13 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::bed::Beds;
-use super::{SowingDates, TrayDates};
+use crate::basis::units::{Quantity, area_m2};
+use crate::basis::words::{Statement, say};
 use crate::plan::{SoundPlan, Stage};
-use crate::room::Kind;
-use crate::say;
-use crate::units::{Quantity, area_m2};
-use crate::words::Statement;
+use crate::season::dates::SowingDates;
+use crate::season::moments::TrayDates;
+use crate::season::reckoned::Reckoned;
+use crate::season::root_zone::Beds;
 
 /// The mats of a season.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -78,7 +78,8 @@ const TRAY_MM: [f64; 2] = [540.0, 280.0];
 
 impl MatSeason {
     /// The mats of `plan`, whose sowings have `dates`.
-    pub fn of(plan: &SoundPlan, dates: &[SowingDates]) -> Self {
+    pub fn of(reckoned: &Reckoned<'_>) -> Self {
+        let (plan, dates) = (reckoned.plan, &reckoned.dates);
         let mut beds = Beds::new(plan);
         let mut sowings: Vec<MatWorth> = plan
             .sowings
@@ -95,9 +96,7 @@ impl MatSeason {
                 let stand = tray.stand_in(Stage::Germinate);
                 let bay = stand.and_then(|stand| plan.bay(&stand.bay));
                 // A chamber warms its own.
-                bay.is_none_or(|bay| {
-                    !matches!(bay.place.kind, Kind::Chamber(_)) && !bay.place.outdoors()
-                })
+                bay.is_none_or(|bay| bay.place.chamber().is_none() && !bay.place.outdoors())
             })
             .map(|tray| {
                 let dates_of = TrayDates::of(plan, tray, dates);
@@ -232,10 +231,7 @@ fn by_turns(turns: Vec<MatTurn>) -> Vec<Vec<MatTurn>> {
 
 /// Standard trays that find room on the mats outside chambers.
 fn places(plan: &SoundPlan) -> u32 {
-    let open = plan
-        .places
-        .iter()
-        .filter(|place| !matches!(place.kind, Kind::Chamber(_)));
+    let open = plan.places.iter().filter(|place| place.chamber().is_none());
     let mats = open.flat_map(|place| &place.tiers).flat_map(|t| &t.mats);
     let trays = mats.map(|mat| {
         let ratio = area_m2(mat.length_mm, mat.width_mm) / area_m2(TRAY_MM[0], TRAY_MM[1]);
@@ -248,15 +244,11 @@ fn places(plan: &SoundPlan) -> u32 {
 mod tests {
     use super::*;
     use crate::plan::Plan;
-    use crate::season;
+    use crate::testing::{kettle_fen, reckoned};
     use jiff::civil::date;
 
     fn of(change: impl FnOnce(&mut Plan)) -> MatSeason {
-        let mut plan: Plan =
-            serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
-        change(&mut plan);
-        let plan = plan.check().unwrap();
-        MatSeason::of(&plan, &season::dates(&plan))
+        MatSeason::of(&reckoned(&kettle_fen(change)))
     }
 
     #[test]

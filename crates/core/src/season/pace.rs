@@ -3,12 +3,13 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::units::{DAYS_PER_WEEK, dli_mol_m2_d};
 use crate::crops::Crop;
-use crate::light::bay::{BayField, Fields};
+use crate::light::bay::BayField;
+use crate::light::fields::Fields;
 use crate::light::surfaces::Cover;
 use crate::plan::{SoundPlan, Sowing, Stage};
 use crate::room::Bay;
-use crate::units::{DAYS_PER_WEEK, dli_mol_m2_d};
 
 /// How fast a sowing grows where it stands.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]

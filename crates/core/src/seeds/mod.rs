@@ -1,7 +1,7 @@
 //! Packets of seed, how alive they are, and how many to sow: the calculator `seeds`.
 
-mod sowing;
+mod how_many;
 mod viability;
 
-pub use sowing::{ToSow, Want, cells_to_sow, seeds_per_cell};
+pub use how_many::{ToSow, Want, cells_to_sow, seeds_per_cell};
 pub use viability::{GerminationTest, Packet, SeedSource, Viability};

@@ -4,11 +4,10 @@ use serde::{Deserialize, Serialize};
 use statrs::distribution::{Beta, ContinuousCDF};
 use utoipa::ToSchema;
 
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
 use crate::crops::Crop;
-use crate::fault::{Faults, Pointer};
-use crate::say;
-use crate::units::Quantity;
-use crate::words::Statement;
 
 /// A packet of seed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

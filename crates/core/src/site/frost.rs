@@ -4,10 +4,10 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{days_between, plus_days};
-use crate::fault::{Faults, Pointer};
-use crate::say;
-use crate::units::Quantity;
+use crate::basis::dates::{days_between, plus_days};
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
 
 /// The frosts of a place, year by year.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -34,7 +34,7 @@ pub struct FrostRecord {
 #[serde(deny_unknown_fields)]
 pub struct TypicalYear {
     /// How far the last frost strays from year to year, as a standard deviation in days: one
-    /// typical year gives no odds, so this begins as [`super::LAST_FROST_SD_DAYS`].
+    /// typical year gives no odds, so this begins as [`LAST_FROST_SD_DAYS`].
     pub spread_days: f64,
 }
 
@@ -275,6 +275,10 @@ impl FrostRecord {
         }
     }
 }
+
+/// How far the last frost strays around its median from year to year, in days: our own estimate
+/// for temperate lowland, until a series of minima replaces it.
+pub const LAST_FROST_SD_DAYS: f64 = 10.0;
 
 #[cfg(test)]
 mod tests {

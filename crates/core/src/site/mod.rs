@@ -7,12 +7,13 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use frost::FrostRecord;
+use frost::{FrostRecord, LAST_FROST_SD_DAYS};
 
-use crate::daytime::{Burning, ClockSpan, DAY_H};
-use crate::fault::{Faults, Pointer};
-use crate::say;
-use crate::units::{Quantity, UnitSystem, energy_kwh};
+use crate::basis::clock::{Burning, ClockSpan, DAY_H};
+use crate::basis::dates::days_between;
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::{Quantity, UnitSystem, energy_kwh};
+use crate::basis::words::say;
 
 /// Where the plan is carried out.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -178,10 +179,6 @@ impl Site {
     }
 }
 
-/// How far the last frost strays around its median from year to year, in days: our own estimate
-/// for temperate lowland, until a series of minima replaces it.
-pub const LAST_FROST_SD_DAYS: f64 = 10.0;
-
 /// The altitude of the sun's centre at sunrise and sunset: refraction 34' and half a disc 16'.
 const SUNRISE_ALTITUDE_DEG: f64 = -0.833;
 
@@ -218,14 +215,4 @@ pub fn declination_rad(date: Date) -> f64 {
     let longitude = (mean_longitude + centre).to_radians();
     let obliquity = (23.439291 - 0.0130042 * t).to_radians();
     (obliquity.sin() * longitude.sin()).asin()
-}
-
-/// Whole days from `from` to `to`, negative when `to` comes first.
-pub fn days_between(from: Date, to: Date) -> i32 {
-    from.until(to).map_or(0, |span| span.get_days())
-}
-
-/// `date` shifted by whole days, held at the calendar's ends.
-pub fn plus_days(date: Date, days: i32) -> Date {
-    date.saturating_add(jiff::Span::new().days(days.clamp(-100_000, 100_000)))
 }

@@ -1,11 +1,13 @@
 //! Warmth: the root zone of a tray through the day, germination chambers, and what it takes to
 //! hold them.
 //!
-//! The solvers take layers, areas and watts; each is also a calculator of its own. [`placed`] makes
-//! their questions of the room's own things.
+//! The solvers take layers, areas and watts; each is also a calculator of its own. [`tray`], [`mat`] and
+//! [`closed_space`] make their questions of the room's own things.
 
 pub mod chamber;
-pub mod placed;
+pub mod closed_space;
+pub mod mat;
 mod remembered;
 pub mod root_zone;
 pub mod transfer;
+pub mod tray;

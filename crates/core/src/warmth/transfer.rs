@@ -3,8 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::fault::{Faults, Pointer};
-use crate::units::Quantity;
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::Quantity;
 
 /// Resistance of an inner surface to heat that flows up, across and down, in m²K/W.
 ///
@@ -73,7 +73,7 @@ pub fn air_through_day(day_c: f64, night_c: f64) -> [f64; 24] {
 /// The same at any hour.
 pub fn air_at(day_c: f64, night_c: f64, hour: f64) -> f64 {
     const WARMEST_H: f64 = 15.0;
-    let turn = (hour - WARMEST_H) * std::f64::consts::TAU / crate::daytime::DAY_H;
+    let turn = (hour - WARMEST_H) * std::f64::consts::TAU / crate::basis::clock::DAY_H;
     (day_c + night_c) / 2.0 + (day_c - night_c) / 2.0 * turn.cos()
 }
 

@@ -1,12 +1,15 @@
 //! What growers say about lamps.
 
 use super::{HEAD, row};
-use sunrise_core::light::emitter::{Beam, Emitter, Facing, Optics};
+use sunrise_core::basis::units::dli_mol_m2_d;
+use sunrise_core::light::beam::Beam;
+use sunrise_core::light::emitter::{Emitter, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
+use sunrise_core::light::facing::Facing;
 use sunrise_core::light::falloff::Spread;
 use sunrise_core::light::photons::umol_per_s_per_klm;
-use sunrise_core::room::LampFamily::{self, FluorescentStandard, WhiteLed};
-use sunrise_core::units::dli_mol_m2_d;
+use sunrise_core::room::LampFamily;
+use sunrise_core::room::LampFamily::{FluorescentStandard, WhiteLed};
 
 const HOURS: f64 = 16.0;
 /// The bands of daily light in mol/m²/d (from memory of extension bulletins).

@@ -3,22 +3,13 @@
 use axum::extract::State;
 use jiff::civil::Date;
 use serde::Deserialize;
-use sunrise_core::assess::Assessment;
-use sunrise_core::bays::Detail;
-use sunrise_core::calibrate::{self, Probe, Probed};
-use sunrise_core::compare::chamber::{ChamberWay, chamber_ways};
-use sunrise_core::compare::warmth::{WarmWays, warm_ways};
-use sunrise_core::compare::{SetUp, set_ups};
-use sunrise_core::edit::{self, Edit, Edited};
-use sunrise_core::fault::{Fault, Faults, Pointer};
-use sunrise_core::plan::{DateSpan, Plan};
-use sunrise_core::room::BayRef;
-use sunrise_core::say;
-use sunrise_core::season::dates_again;
-use sunrise_core::season::mats::MatSeason;
-use sunrise_core::site::days_between;
-use sunrise_core::units::Quantity;
-use sunrise_core::words::Statement;
+use sunrise_core::ask::{
+    self, Assessment, BayRef, ChamberWay, DateSpan, Detail, Edit, Edited, MatSeason, Plan, Probe,
+    Probed, SetUp, WarmWays, days_between,
+};
+use sunrise_core::basis::fault::{Fault, Faults, Pointer};
+use sunrise_core::basis::units::Quantity;
+use sunrise_core::basis::words::{Statement, say};
 use utoipa::ToSchema;
 
 use super::{App, sound};
@@ -54,7 +45,7 @@ impl WhatIf {
         let days = DateSpan { from, to };
         check_days(days, &detail).map_err(Problem::unfit)?;
         let plan = sound(plan)?;
-        Ok(sunrise_core::assess_again(&plan, days, detail, &app.fields))
+        Ok(ask::assess_again(&plan, days, detail, &app.fields))
     }
 }
 
@@ -144,7 +135,7 @@ pub async fn compare(
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
     let effort = app.effort.clone();
-    let compute = move || Ok(set_ups(&sound(plan)?, &bay, date, &app.fields));
+    let compute = move || Ok(ask::set_ups(&sound(plan)?, &bay, date, &app.fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -169,7 +160,7 @@ pub async fn compare_warmth(
     State(App { effort, fields, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(warm_ways(&sound(plan)?, &bay, date, &fields));
+    let compute = move || Ok(ask::warm_ways(&sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -189,7 +180,7 @@ pub async fn compare_chamber(
     State(App { effort, fields, .. }): State<App>,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(chamber_ways(&sound(plan)?, &bay, date, &fields));
+    let compute = move || Ok(ask::chamber_ways(&sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -207,10 +198,7 @@ pub async fn mats(
     State(App { effort, fields, .. }): State<App>,
     body::Json(plan): body::Json<Plan>,
 ) -> Result<Reply, Problem> {
-    let compute = move || {
-        let plan = sound(plan)?;
-        Ok(MatSeason::of(&plan, &dates_again(&plan, &fields)))
-    };
+    let compute = move || Ok(ask::mat_season(&sound(plan)?, &fields));
     effort
         .answer(say!("ask of a plan with fewer sowings"), compute)
         .await
@@ -240,7 +228,7 @@ pub async fn probe(
     State(App { effort, fields, .. }): State<App>,
     body::Json(ToProbe { plan, probe }): body::Json<ToProbe>,
 ) -> Result<Reply, Problem> {
-    let compute = move || calibrate::probe(&sound(plan)?, &probe, &fields).map_err(Problem::unfit);
+    let compute = move || ask::probe(&sound(plan)?, &probe, &fields).map_err(Problem::unfit);
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -268,7 +256,7 @@ pub async fn edit(
     State(App { effort, .. }): State<App>,
     body::Json(ToEdit { plan, edit }): body::Json<ToEdit>,
 ) -> Result<Reply, Problem> {
-    let compute = move || edit::apply(&sound(plan)?, &edit).map_err(Problem::unfit);
+    let compute = move || ask::apply(&sound(plan)?, &edit).map_err(Problem::unfit);
     effort.answer(say!("do it in smaller steps"), compute).await
 }
 

@@ -6,16 +6,13 @@ use axum::extract::State;
 use serde::de::value::{MapAccessDeserializer, SeqAccessDeserializer};
 use serde::de::{MapAccess, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
-use sunrise_core::crops::showing::{Outcome, Sown};
-use sunrise_core::fault::Fault;
-use sunrise_core::light::luminaire::{self, Luminaire};
-use sunrise_core::light::scene::{Scene, SceneLight};
-use sunrise_core::packing::{Ask, Packing};
-use sunrise_core::say;
-use sunrise_core::seeds::{ToSow, Want};
-use sunrise_core::site::minima::{self, Preview, Understanding};
-use sunrise_core::warmth::chamber::{ChamberDay, ChamberSetUp};
-use sunrise_core::warmth::root_zone::{RootZone, RootZoneDay};
+use sunrise_core::ask;
+use sunrise_core::ask::calc::{
+    Ask, ChamberDay, ChamberSetUp, Luminaire, Outcome, Packing, Preview, RootZone, RootZoneDay,
+    Scene, SceneLight, Sown, ToSow, Understanding, Want,
+};
+use sunrise_core::basis::fault::Fault;
+use sunrise_core::basis::words::say;
 
 use utoipa::ToSchema;
 
@@ -218,7 +215,7 @@ pub async fn frost(
     body::Json(file): body::Json<MinimaFile>,
 ) -> Result<Reply, Problem> {
     let compute = move || {
-        minima::read(&file.text, &file.how).map_err(|mut faults| {
+        ask::calc::read_minima(&file.text, &file.how).map_err(|mut faults| {
             for fault in &mut faults {
                 fault.path = format!("/how{}", fault.path);
             }
@@ -260,7 +257,8 @@ pub async fn photometry(
     State(app): State<App>,
     body::Text(file): body::Text,
 ) -> Result<Reply, Problem> {
-    let compute = move || luminaire::read(&file).map_err(|fault| Problem::unfit(vec![fault]));
+    let compute =
+        move || ask::calc::read_luminaire(&file).map_err(|fault| Problem::unfit(vec![fault]));
     let smaller = say!("give a file with fewer angles");
     app.effort.answer(smaller, compute).await
 }

@@ -5,10 +5,7 @@ use std::collections::BTreeMap;
 use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
-use sunrise_core::crops::{self, Crop};
-use sunrise_core::kinds::{self, Kinds};
-use sunrise_core::plan::Plan;
-use sunrise_core::units::{UnitRow, shown_units};
+use sunrise_core::ask::{self, Crop, Kinds, Plan, UnitRow};
 use utoipa::ToSchema;
 
 use super::App;
@@ -48,7 +45,7 @@ pub async fn health(State(app): State<App>) -> Result<Json<Health>, Problem> {
 /// How every quantity is written in either system of units
 #[utoipa::path(get, path = "/api/units", responses((status = 200, body = Vec<UnitRow>)))]
 pub async fn units() -> Json<Vec<UnitRow>> {
-    Json(shown_units())
+    Json(ask::units())
 }
 
 /// The crops that come with the application, and where their figures come from.
@@ -63,7 +60,7 @@ pub struct CropLibrary {
 /// The crop library
 #[utoipa::path(get, path = "/api/crops", responses((status = 200, body = CropLibrary)))]
 pub async fn crops() -> Json<CropLibrary> {
-    let library = crops::library();
+    let library = ask::crops();
     Json(CropLibrary {
         crops: &library.crops,
         sources: library.sources(),
@@ -73,7 +70,7 @@ pub async fn crops() -> Json<CropLibrary> {
 /// The shelf of generic places, lamps, mats, fans and containers
 #[utoipa::path(get, path = "/api/kinds", responses((status = 200, body = Kinds)))]
 pub async fn kinds() -> Json<&'static Kinds> {
-    Json(kinds::library())
+    Json(ask::kinds())
 }
 
 /// The demo plan, to begin with

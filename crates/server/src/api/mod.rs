@@ -1,11 +1,13 @@
 //! The HTTP interface. A handler extracts, calls core or the store, and answers; it decides
 //! nothing.
 
+mod address;
 mod assess;
 mod bounds;
 mod calc;
 mod facts;
 mod plans;
+mod revisions;
 
 use std::sync::{Arc, Mutex};
 use std::time::Duration;
@@ -16,10 +18,9 @@ use axum::http::{StatusCode, header};
 use axum::routing::get;
 use axum::{Router, middleware};
 use jiff::Timestamp;
-use sunrise_core::fault::{Fault, shortened};
-use sunrise_core::light::bay::Fields;
-use sunrise_core::plan::Plan;
-use sunrise_core::say;
+use sunrise_core::ask::{Fields, Plan, SoundPlan};
+use sunrise_core::basis::fault::{Fault, shortened};
+use sunrise_core::basis::words::say;
 use sunrise_store::{Store, StoreError, Watch};
 use tower_http::CompressionLevel;
 use tower_http::compression::CompressionLayer;
@@ -94,9 +95,9 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::show, plans::delete))
         .routes(routes!(plans::restore))
         .routes(routes!(plans::file))
-        .routes(routes!(plans::history, plans::save))
-        .routes(routes!(plans::revision))
-        .routes(routes!(plans::step))
+        .routes(routes!(revisions::history, revisions::save))
+        .routes(routes!(revisions::revision))
+        .routes(routes!(revisions::step))
         .routes(routes!(plans::calendar))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::what_changes))
@@ -174,6 +175,6 @@ async fn wrong_method(request: Request) -> Problem {
 }
 
 /// A plan without fault, or the problem to answer with.
-fn sound(plan: Plan) -> Result<sunrise_core::plan::SoundPlan, Problem> {
+fn sound(plan: Plan) -> Result<SoundPlan, Problem> {
     plan.check().map_err(Problem::unfit)
 }

@@ -1,25 +1,20 @@
 //! Plans, their edits and their history.
 
-use std::collections::HashMap;
-
 use axum::Json;
 use axum::extract::rejection::QueryRejection;
-use axum::extract::{FromRequestParts, Path, Query, State};
-use axum::http::request::Parts;
+use axum::extract::{Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use jiff::civil::Date;
 use jiff::{Timestamp, tz::TimeZone};
 use serde::{Deserialize, Serialize};
-use sunrise_core::assess::{Assessment, opening_day};
-use sunrise_core::bays::Detail;
-use sunrise_core::fault::{Faults, Pointer};
-use sunrise_core::plan::{DateSpan, Plan, SoundPlan};
-use sunrise_core::say;
-use sunrise_core::words::Statement;
-use sunrise_store::{PlanSummary, Revision, Snapshot, Step};
+use sunrise_core::ask::{self, Assessment, DateSpan, Detail, Plan, SoundPlan, opening_day};
+use sunrise_core::basis::fault::{Faults, Pointer};
+use sunrise_core::basis::words::{Statement, say};
+use sunrise_store::{PlanSummary, Snapshot};
 use utoipa::{IntoParams, ToSchema};
 
+use super::address::PlanId;
 use super::{App, sound};
 use crate::body;
 use crate::calendar;
@@ -80,7 +75,7 @@ impl PlanView {
         let (mut view, plan) = Self::of(snapshot, app)?;
         let asked = opening.on.filter(|day| plan.season.contains(*day));
         let day = DateSpan::day(asked.unwrap_or(view.opening_day));
-        let assessment = sunrise_core::assess_again(&plan, day, Detail::Outline, &app.fields);
+        let assessment = ask::assess_again(&plan, day, Detail::Outline, &app.fields);
         view.assessment = Some(assessment);
         Ok(view)
     }
@@ -88,7 +83,11 @@ impl PlanView {
 
 impl App {
     /// Answers with a plan as it is kept.
-    async fn view(&self, snapshot: Snapshot, status: StatusCode) -> Result<Reply, Problem> {
+    pub(super) async fn view(
+        &self,
+        snapshot: Snapshot,
+        status: StatusCode,
+    ) -> Result<Reply, Problem> {
         let app = self.clone();
         let view = move || Ok(PlanView::of(snapshot, &app)?.0);
         let reply = self.effort.answer(smaller(), view).await?;
@@ -103,7 +102,7 @@ impl App {
     }
 
     /// A plan without fault, checked off the threads that serve requests.
-    async fn sound(&self, plan: Plan) -> Result<SoundPlan, Problem> {
+    pub(super) async fn sound(&self, plan: Plan) -> Result<SoundPlan, Problem> {
         self.effort.compute(smaller(), move || sound(plan)).await
     }
 }
@@ -111,35 +110,6 @@ impl App {
 /// What to do when a plan is too much.
 fn smaller() -> Statement {
     say!("divide the plan in two")
-}
-
-/// A plan's number, from the address.
-pub struct PlanId(i64);
-
-impl<S: Send + Sync> FromRequestParts<S> for PlanId {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let named = Path::<HashMap<String, String>>::from_request_parts(parts, state).await;
-        let id = named
-            .ok()
-            .and_then(|Path(named)| named.get("id")?.parse().ok());
-        id.map(Self)
-            .ok_or_else(|| Problem::not_here(parts.uri.path()))
-    }
-}
-
-/// A plan's number and a revision's, from the address.
-pub struct RevisionId(i64, i64);
-
-impl<S: Send + Sync> FromRequestParts<S> for RevisionId {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
-        let both = Path::<(i64, i64)>::from_request_parts(parts, state).await;
-        both.map(|Path((plan, revision))| Self(plan, revision))
-            .map_err(|_| Problem::not_here(parts.uri.path()))
-    }
 }
 
 /// A plan to keep.
@@ -150,40 +120,6 @@ pub struct NewPlan {
     plan: Plan,
     /// Where it comes from, for the history.
     word: String,
-}
-
-/// An edit: the whole document as it is to be.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct NewRevision {
-    /// The revision that the edit is based on.
-    base_revision: i64,
-    /// What was done, for the history.
-    word: String,
-    /// The document.
-    plan: Plan,
-}
-
-/// A step along the plan's history.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct StepTaken {
-    /// The revision that the step starts from.
-    base_revision: i64,
-    /// Where to.
-    step: StepKind,
-}
-
-/// Where a step leads.
-#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum StepKind {
-    /// Before the last edit.
-    Undo,
-    /// After the edit that was undone.
-    Redo,
-    /// To the revision of this number.
-    To(i64),
 }
 
 /// All plans, the last edited first
@@ -333,98 +269,6 @@ pub async fn file(State(app): State<App>, PlanId(id): PlanId) -> Result<Response
     Ok(response)
 }
 
-/// The plan's edits, the newest first, with those on branches that were left behind
-#[utoipa::path(
-    get,
-    path = "/api/plans/{id}/revisions",
-    params(("id" = i64, Path, description = "The plan's number")),
-    responses(
-        (status = 200, body = Vec<Revision>),
-        (status = "4XX", body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub async fn history(
-    State(app): State<App>,
-    PlanId(id): PlanId,
-) -> Result<Json<Vec<Revision>>, Problem> {
-    Ok(Json(app.store(move |store| store.history(id)).await?))
-}
-
-/// Save an edit
-#[utoipa::path(
-    post,
-    path = "/api/plans/{id}/revisions",
-    params(("id" = i64, Path, description = "The plan's number")),
-    request_body = NewRevision,
-    responses(
-        (status = 201, body = PlanView),
-        (status = 409, description = "The plan has moved on since base_revision; nothing was changed",
-            body = Problem, content_type = "application/problem+json"),
-        (status = "4XX", body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub async fn save(
-    State(app): State<App>,
-    PlanId(id): PlanId,
-    body::Json(edit): body::Json<NewRevision>,
-) -> Result<Reply, Problem> {
-    let word = checked_word(edit.word)?;
-    let plan = app.sound(edit.plan).await?;
-    let snapshot = app
-        .store(move |store| store.save(id, edit.base_revision, &plan, &word, Timestamp::now()))
-        .await?;
-    app.view(snapshot, StatusCode::CREATED).await
-}
-
-/// The plan as it was at a revision, to be looked at
-#[utoipa::path(
-    get,
-    path = "/api/plans/{id}/revisions/{number}",
-    params(
-        ("id" = i64, Path, description = "The plan's number"),
-        ("number" = i64, Path, description = "The revision's number"),
-    ),
-    responses(
-        (status = 200, body = Plan),
-        (status = "4XX", body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub async fn revision(
-    State(app): State<App>,
-    RevisionId(id, number): RevisionId,
-) -> Result<Json<Plan>, Problem> {
-    Ok(Json(
-        app.store(move |store| store.revision(id, number)).await?,
-    ))
-}
-
-/// Undo, redo, or go to a revision
-#[utoipa::path(
-    post,
-    path = "/api/plans/{id}/step",
-    params(("id" = i64, Path, description = "The plan's number")),
-    request_body = StepTaken,
-    responses(
-        (status = 200, body = PlanView),
-        (status = "4XX", body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub async fn step(
-    State(app): State<App>,
-    PlanId(id): PlanId,
-    body::Json(taken): body::Json<StepTaken>,
-) -> Result<Reply, Problem> {
-    let step = match taken.step {
-        StepKind::Undo => Step::Undo,
-        StepKind::Redo => Step::Redo,
-        StepKind::To(revision) => Step::To(revision),
-    };
-    let snapshot = app
-        .store(move |store| store.step(id, taken.base_revision, step))
-        .await?;
-    app.view(snapshot, StatusCode::OK).await
-}
-
 /// A plan's jobs as iCalendar: to download, or to subscribe to
 #[utoipa::path(
     get,
@@ -467,7 +311,7 @@ fn asked(opening: Result<Query<Opening>, QueryRejection>) -> Result<Opening, Pro
     })
 }
 
-fn checked_word(word: String) -> Result<String, Problem> {
+pub(super) fn checked_word(word: String) -> Result<String, Problem> {
     let mut faults = Faults::default();
     faults.name(&Pointer::default().at("word"), &word);
     faults.verdict().map_err(Problem::unfit)?;

@@ -1,9 +1,10 @@
 //! Walls cut finer than their patches, and what straight light falls on the pieces.
 
-use super::super::emitter::{Emitter, LOOSE_NEAREST_MM, Optics};
-use super::super::quadrature::{nearest, two};
-use super::Wall;
-use crate::work::go_on;
+use crate::basis::work::go_on;
+use crate::light::emitter::{Emitter, Optics};
+use crate::light::enclosure::wall::Wall;
+use crate::light::measured::LOOSE_NEAREST_MM;
+use crate::light::quadrature::{nearest, two};
 
 /// The patches of a wall cut into smaller cells along one axis.
 pub(super) struct Cuts {

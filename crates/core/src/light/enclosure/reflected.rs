@@ -2,15 +2,17 @@
 
 use std::f64::consts::TAU;
 
-use super::super::angle::angle;
-use super::super::emitter::Facing;
-use super::super::quadrature::product;
-use super::Enclosure;
+use crate::light::angle::angle;
+use crate::light::enclosure::wall::Wall;
+use crate::light::facing::Facing;
+use crate::light::quadrature::product;
 
 /// The light that the faces of an enclosure send back.
 #[derive(Debug, Clone)]
 pub struct Reflected<'a> {
-    pub(super) enclosure: &'a Enclosure,
+    pub(super) walls: &'a [Wall],
+    /// Area of each patch in mm².
+    pub(super) area: &'a [f64],
     /// What each patch sends out, in flux units per m².
     pub(super) radiosity: Vec<f64>,
     /// The lines of each face along its two axes, and the weights of their crossings.
@@ -22,7 +24,7 @@ impl Reflected<'_> {
     pub fn irradiance_up(&self, point: [f64; 3]) -> f64 {
         let mut sum = 0.0;
         let mut row = Vec::new();
-        for (wall, ([u, v], weights)) in self.enclosure.walls.iter().zip(&self.faces) {
+        for (wall, ([u, v], weights)) in self.walls.iter().zip(&self.faces) {
             let (normal, sign) = wall.looks.normal();
             let away = sign * (point[normal] - wall.plane_mm);
             if wall.looks == Facing::Up || away < 0.0 {
@@ -72,18 +74,17 @@ impl Reflected<'_> {
 
     /// The mean of what falls on a face that reflects, in flux units per m²; 0 for others.
     pub fn mean_on(&self, looks: Facing) -> f64 {
-        let enclosure = self.enclosure;
-        let wall = enclosure.walls.iter().position(|w| w.looks == looks);
+        let wall = self.walls.iter().position(|w| w.looks == looks);
         let Some(i) = wall else { return 0.0 };
-        let end = enclosure
+        let end = self
             .walls
             .get(i + 1)
-            .map_or(enclosure.area.len(), |next| next.first);
+            .map_or(self.area.len(), |next| next.first);
         let (mut sent, mut area) = (0.0, 0.0);
-        for patch in enclosure.walls[i].first..end {
-            sent += self.radiosity[patch] * enclosure.area[patch];
-            area += enclosure.area[patch];
+        for patch in self.walls[i].first..end {
+            sent += self.radiosity[patch] * self.area[patch];
+            area += self.area[patch];
         }
-        sent / area / enclosure.walls[i].reflectance
+        sent / area / self.walls[i].reflectance
     }
 }

@@ -1,10 +1,10 @@
 //! What physics and the trade rule out of a chamber.
 
-use super::ChamberSetUp;
-use crate::daytime::DAY_H;
-use crate::fault::{Fault, Faults, Pointer};
-use crate::say;
-use crate::units::Quantity;
+use crate::basis::clock::DAY_H;
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::warmth::chamber::set_up::ChamberSetUp;
 
 impl ChamberSetUp {
     pub(super) fn check(&self) -> Result<(), Vec<Fault>> {

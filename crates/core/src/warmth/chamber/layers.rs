@@ -1,8 +1,8 @@
 //! The layers of air in a chamber, and how heat and air move between them.
 
-use super::{AirThermostat, ChamberDay, ChamberSetUp, ShelfDay, VentSlot};
-use crate::daytime::{Burning, DAY_H};
-use crate::units::energy_kwh;
+use crate::basis::clock::{Burning, DAY_H};
+use crate::basis::units::energy_kwh;
+use crate::warmth::chamber::set_up::{AirThermostat, ChamberDay, ChamberSetUp, ShelfDay, VentSlot};
 use crate::warmth::transfer::{
     SURFACE_ACROSS_M2K_W, SURFACE_DOWN_M2K_W, SURFACE_UP_M2K_W, air_at, resistance_m2k_w,
 };

@@ -1,10 +1,10 @@
 //! What physics and the trade rule out of a root zone.
 
-use super::RootZone;
-use crate::daytime::DAY_H;
-use crate::fault::{Fault, Faults, Pointer};
-use crate::say;
-use crate::units::{Quantity, area_m2};
+use crate::basis::clock::DAY_H;
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::units::{Quantity, area_m2};
+use crate::basis::words::say;
+use crate::warmth::root_zone::set_up::RootZone;
 
 impl RootZone {
     pub(super) fn check(&self) -> Result<(), Vec<Fault>> {

@@ -1,0 +1,76 @@
+//! Triggers when cells get light that bleaches leaves raised indoors.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::advice::fixes::hang_here;
+use crate::basis::dates::DateSpan;
+use crate::basis::units::{Quantity, ppfd_umol_m2_s};
+use crate::basis::words::{OWN_ESTIMATE, say};
+use crate::day::harm::Harm;
+use crate::day::view::BayView;
+use crate::lamps::choice::BLEACHES_OVER_UMOL_M2_S;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let harm = view.harmed(Harm::Bleached)?;
+    let light = view.computed.light.as_ref()?;
+    // Leaves nearer than the lamps' least gap are a finding of their own, with the same way out.
+    if light.gap_mm < view.least_gap_mm() {
+        return None;
+    }
+    let settles = view.computed.hang.as_ref().is_some_and(|hang| {
+        let best = ppfd_umol_m2_s(hang.dli.best, hang.setting.hours_h);
+        best <= BLEACHES_OVER_UMOL_M2_S
+    });
+    let ppfd = |value: f64| Quantity::PpfdUmolM2S.of(value);
+    Some(Finding {
+        trays: harm.trays.clone(),
+        cells: harm.cells.clone(),
+        days: DateSpan {
+            from: view.date,
+            to: harm.until,
+        },
+        source: OWN_ESTIMATE,
+        fixes: hang_here(view).filter(|_| settles).into_iter().collect(),
+        ..Finding::of_bay(
+            view,
+            Severity::Harm,
+            match &view.computed.hang {
+                Some(hang) => say!(
+                    "Raise to {height}: leaves bleach",
+                    height = Quantity::LengthMm.of(hang.setting.height_mm)
+                ),
+                None => say!("Too bright: leaves bleach"),
+            },
+            say!(
+                "{cells} of {all} cells get over {most}, up to {best}: {names}. Leaves raised indoors bleach there; hold the back of your hand where the leaves are: what is hot to it is hot to them.",
+                cells = Quantity::Count.of(harm.count as f64),
+                all = Quantity::Count.of(harm.of as f64),
+                most = ppfd(BLEACHES_OVER_UMOL_M2_S),
+                best = ppfd(light.ppfd.best),
+                names = harm.names(&view.standing),
+            ),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::judge;
+    use crate::advice::testing::{fixed, judged, one_rack, tier};
+    use jiff::civil::date;
+
+    #[test]
+    fn strong_lamps_close_above_bleach_the_cells_under_them_until_they_are_raised() {
+        let day = date(2027, 4, 9);
+        let plan = one_rack(|plan| {
+            for lamp in &mut tier(plan, "door", "t2").lamps {
+                lamp.flux_lm *= 1.3;
+                lamp.height_mm = 150.0;
+            }
+        });
+        let finding = judged(&plan, "t2", day, judge).expect("a finding");
+        assert!(!finding.cells.is_empty() && !finding.trays.is_empty());
+        assert!(finding.days.to >= day);
+        assert_eq!(judged(&fixed(&plan, &finding), "t2", day, judge), None);
+        assert_eq!(judged(&one_rack(|_| ()), "t2", day, judge), None);
+    }
+}

@@ -1,0 +1,16 @@
+//! Light: how lamps hang and burn, and what seedlings get.
+
+crate::advice::judgement::judgements! {
+    dark_after_emergence: Bay,
+    leaves_too_near: Bay,
+    leaves_bleach: Bay,
+    window_too_dark: Bay,
+    wire_above_lamp: Bay,
+    storage_shades: Bay,
+    hang_lamps: Bay,
+    too_little_light: Bay,
+    seedlings_stretch: Bay,
+    lights_in_quiet_hours: Bay,
+    tray_elsewhere: Bay,
+    lamp_blocks_trays: Bay,
+}

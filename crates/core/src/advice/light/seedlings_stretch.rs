@@ -1,0 +1,105 @@
+//! Triggers when seedlings of some cells get so little light that they stretch.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::advice::fixes::hang_here;
+use crate::basis::dates::DateSpan;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::day::harm::Harm;
+use crate::day::view::BayView;
+use crate::lamps::choice::STRETCHES_UNDER_MOL_M2_D;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let harm = view.harmed(Harm::Stretched)?;
+    let light = view.computed.light.as_ref()?;
+    let settles = view
+        .computed
+        .hang
+        .as_ref()
+        .is_some_and(|hang| hang.dli.worst >= STRETCHES_UNDER_MOL_M2_D);
+    let share = harm.count as f64 / harm.of as f64;
+    let dli = |value: f64| Quantity::DliMolM2D.of(value);
+    let (cells, all, least) = (
+        Quantity::Count.of(harm.count as f64),
+        Quantity::Count.of(harm.of as f64),
+        dli(STRETCHES_UNDER_MOL_M2_D),
+    );
+    let (worst, names) = (dli(light.dli.worst), harm.names(&view.standing));
+    let reason = if harm.until > view.date {
+        say!(
+            "{cells} of {all} cells get under {least}, down to {worst}, until {until}: {names}.",
+            cells = cells,
+            all = all,
+            least = least,
+            worst = worst,
+            until = harm.until,
+            names = names,
+        )
+    } else {
+        say!(
+            "{cells} of {all} cells get under {least}, down to {worst}: {names}.",
+            cells = cells,
+            all = all,
+            least = least,
+            worst = worst,
+            names = names,
+        )
+    };
+    Some(Finding {
+        trays: harm.trays.clone(),
+        cells: harm.cells.clone(),
+        days: DateSpan {
+            from: view.date,
+            to: harm.until,
+        },
+        source: crate::crops::library().source("dli_low_mol_m2_d"),
+        fixes: hang_here(view).filter(|_| settles).into_iter().collect(),
+        ..Finding::of_bay(
+            view,
+            if share > 0.5 {
+                Severity::Conflict
+            } else {
+                Severity::Advice
+            },
+            if settles {
+                say!(
+                    "{cells} cells stretch as the lamps hang now",
+                    cells = Quantity::Count.of(harm.count as f64)
+                )
+            } else {
+                say!(
+                    "Turn the trays half round every few days: {cells} cells stretch",
+                    cells = Quantity::Count.of(harm.count as f64)
+                )
+            },
+            reason,
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::judge;
+    use crate::advice::Severity;
+    use crate::advice::testing::{judged, one_rack, tier};
+    use jiff::civil::date;
+
+    #[test]
+    fn names_the_cells_and_the_days_and_is_graver_the_more_there_are() {
+        let day = date(2027, 4, 9);
+        let with_hours = |hours| {
+            let plan = one_rack(|plan| {
+                tier(plan, "door", "t2").photoperiod_h = hours;
+                for lamp in &mut tier(plan, "door", "t2").lamps {
+                    lamp.flux_lm /= 2.0;
+                }
+            });
+            judged(&plan, "t2", day, judge)
+        };
+        let some = with_hours(8.0).expect("some cells stretch");
+        let most = with_hours(2.0).expect("all cells stretch");
+        assert!(some.cells.len() < most.cells.len());
+        assert_eq!(most.severity, Severity::Conflict);
+        assert!(some.reason.to_string().contains("row"), "{}", some.reason);
+    }
+}

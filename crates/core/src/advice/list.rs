@@ -1,0 +1,84 @@
+//! Every judgement, asked in turn.
+
+use crate::advice::finding::Finding;
+use crate::advice::judgement::Judgement;
+use crate::advice::sowing_view::SowingView;
+use crate::advice::{air, light, sowing, space, warmth};
+use crate::day::place::PlaceView;
+use crate::day::room::RoomView;
+use crate::day::view::BayView;
+use crate::season::Reckoned;
+
+fn all() -> impl Iterator<Item = &'static (&'static str, Judgement)> {
+    let topics = [warmth::ALL, light::ALL, space::ALL, air::ALL, sowing::ALL];
+    topics.into_iter().flatten()
+}
+
+/// The code of every judgement there is.
+pub fn codes() -> impl Iterator<Item = &'static str> {
+    all().map(|(code, _)| *code)
+}
+
+/// What each judgement has to say by `ask`, the gravest first.
+fn judged<F: IntoIterator<Item = Finding>>(ask: impl Fn(&Judgement) -> F) -> Vec<Finding> {
+    let named = |(code, judgement): &'static (&str, Judgement)| {
+        let said = ask(judgement).into_iter();
+        said.map(|finding| Finding { code, ..finding })
+    };
+    let mut findings: Vec<Finding> = all().flat_map(named).collect();
+    findings.sort_by_key(|finding| finding.severity);
+    findings
+}
+
+/// All findings on a bay, the gravest first.
+pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
+    judged(|judgement| match judgement {
+        Judgement::Bay(judge) => judge(view),
+        _ => None,
+    })
+}
+
+/// All findings on a place, the gravest first.
+pub fn on_place(view: &PlaceView<'_, '_>) -> Vec<Finding> {
+    judged(|judgement| match judgement {
+        Judgement::Place(judge) => judge(view),
+        _ => None,
+    })
+}
+/// All findings on the room as a whole on a date, the gravest first.
+pub fn on_room(view: &RoomView<'_>) -> Vec<Finding> {
+    judged(|judgement| match judgement {
+        Judgement::Room(judge) => judge(view),
+        _ => Vec::new(),
+    })
+}
+
+/// All findings on the plan as a whole and on each of its sowings, the gravest first.
+pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
+    let plan = reckoned.plan;
+    let mut findings = judged(|judgement| match judgement {
+        Judgement::Plan(judge) => judge(reckoned),
+        _ => Vec::new(),
+    });
+    for (index, sowing) in plan.sowings.iter().enumerate() {
+        // Stock that passes through is judged where it stands.
+        if sowing.stays.is_some() {
+            continue;
+        }
+        let cells = reckoned.how_many.iter();
+        let view = SowingView {
+            plan,
+            index,
+            sowing,
+            crop: plan.crop(sowing),
+            dates: &reckoned.dates[index],
+            cells: cells.into_iter().find(|cells| cells.sowing == sowing.id),
+        };
+        findings.extend(judged(|judgement| match judgement {
+            Judgement::Sowing(judge) => judge(&view),
+            _ => None,
+        }));
+    }
+    findings.sort_by_key(|finding| finding.severity);
+    findings
+}

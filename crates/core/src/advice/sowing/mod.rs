@@ -1,0 +1,15 @@
+//! Sowings: their dates, their seed and what is next for them.
+
+crate::advice::judgement::judgements! {
+    season_too_short: Plan,
+    mixed_tray_misfit: Plan,
+    frost_after_planting_out: Sowing,
+    sown_too_early: Sowing,
+    sown_too_late: Sowing,
+    better_sown_outdoors: Sowing,
+    packet_too_old: Sowing,
+    too_few_seeds: Sowing,
+    cold_must_begin: Sowing,
+    pot_on_now: Sowing,
+    harden_off_now: Sowing,
+}

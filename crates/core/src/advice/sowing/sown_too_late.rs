@@ -1,0 +1,55 @@
+//! Triggers when a sowing was moved so late that its crop has lost weeks of its season.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::advice::sowing_view::SowingView;
+use crate::basis::units::{DAYS_PER_WEEK, Quantity};
+use crate::basis::words::say;
+use crate::crops::StartReason;
+
+/// So many weeks late a crop with a long season no longer ripens (our own estimate).
+const LATE_WEEKS: f64 = 3.0;
+
+pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
+    let weeks = f64::from(view.sowing.shift_days) / DAYS_PER_WEEK;
+    let long = view.crop.start_reason == StartReason::LongSeason;
+    if !long || weeks < LATE_WEEKS {
+        return None;
+    }
+    Some(Finding {
+        fixes: vec![view.shift(-view.sowing.shift_days)],
+        source: view.crop.source("start_reason"),
+        ..view.finding(
+            Severity::Advice,
+            view.days(),
+            say!(
+                "Sow {name} {weeks} earlier, or buy plants",
+                name = &view.dates.name,
+                weeks = Quantity::Weeks.of(weeks.round())
+            ),
+            say!(
+                "Of {crop}, {why}; sown on {sow} it has {weeks} less of it.",
+                crop = view.crop.name.to_lowercase(),
+                why = view.crop.start_reason.words(),
+                sow = view.dates.sow,
+                weeks = Quantity::Weeks.of(weeks.round()),
+            ),
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::advice::testing::{kettle_fen, of_sowing, sowing};
+
+    #[test]
+    fn peppers_a_month_late_are_named_and_lettuce_is_not() {
+        let code = "sown_too_late";
+        let late = kettle_fen(|plan| {
+            sowing(plan, "pepper").shift_days = 28;
+            sowing(plan, "lettuce").shift_days = 28;
+        });
+        assert!(of_sowing(&late, "pepper", code).is_some());
+        assert_eq!(of_sowing(&late, "lettuce", code), None);
+        assert_eq!(of_sowing(&kettle_fen(|_| ()), "pepper", code), None);
+    }
+}

@@ -1,0 +1,91 @@
+//! A sowing with all that judgements look at.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::basis::dates::DateSpan;
+use crate::basis::fault::Pointer;
+use crate::basis::words::{COMMON_PRACTICE, Statement, say};
+use crate::crops::Crop;
+use crate::plan::patch::{Fix, PatchStep};
+use crate::plan::{SoundPlan, Sowing};
+use crate::season::SowingDates;
+use crate::season::how_many::SowingCells;
+
+/// A sowing with all that judgements look at.
+pub(crate) struct SowingView<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The sowing's index in the plan.
+    pub index: usize,
+    /// The sowing.
+    pub sowing: &'a Sowing,
+    /// Its crop.
+    pub crop: &'a Crop,
+    /// Its dates.
+    pub dates: &'a SowingDates,
+    /// How much of it to sow.
+    pub cells: Option<&'a SowingCells>,
+}
+
+impl SowingView<'_> {
+    /// A finding on the sowing, of common practice and without fixes.
+    pub(super) fn finding(
+        &self,
+        severity: Severity,
+        days: DateSpan,
+        headline: Statement,
+        reason: Statement,
+    ) -> Finding {
+        let trays = self.plan.trays_of(&self.sowing.id);
+        Finding {
+            id: String::new(),
+            code: "",
+            severity,
+            place: None,
+            bay: None,
+            sowing: Some(self.sowing.id.clone()),
+            trays: trays.map(|tray| tray.id.clone()).collect(),
+            cells: Vec::new(),
+            days,
+            headline,
+            reason,
+            source: COMMON_PRACTICE,
+            fixes: Vec::new(),
+        }
+    }
+
+    /// From sowing to planting out.
+    pub(super) fn days(&self) -> DateSpan {
+        DateSpan {
+            from: self.dates.sow,
+            to: self.dates.out,
+        }
+    }
+
+    /// Field `name` of the sowing in the document.
+    pub(super) fn at(&self, name: &str) -> Pointer {
+        Pointer::default().at("sowings").at(self.index).at(name)
+    }
+
+    /// The edit that moves all its dates by `days` more.
+    pub(super) fn shift(&self, days: i32) -> Fix {
+        Fix {
+            label: say!("Move it {by}", by = moved(days)),
+            word: say!(
+                "moved {name} {by}",
+                name = &self.dates.name,
+                by = moved(days)
+            ),
+            patch: vec![PatchStep::set(
+                &self.at("shift_days"),
+                self.sowing.shift_days + days,
+            )],
+        }
+    }
+}
+
+/// Days later or earlier, in words.
+fn moved(days: i32) -> String {
+    let unit = if days.abs() == 1 { "day" } else { "days" };
+    let way = if days < 0 { "earlier" } else { "later" };
+    format!("{} {unit} {way}", days.abs())
+}

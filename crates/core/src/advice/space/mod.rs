@@ -1,0 +1,17 @@
+//! Space: decks, posts, doors and the floor.
+
+crate::advice::judgement::judgements! {
+    deck_over_rating: Bay,
+    dome_does_not_fit: Bay,
+    no_headroom: Bay,
+    bare_chipboard_under_water: Bay,
+    trays_overhang: Bay,
+    rack_over_rating: Place,
+    tall_and_unbraced: Place,
+    heavy_trays_high: Place,
+    trays_clash: Plan,
+    places_overlap: Plan,
+    no_standing_room: Plan,
+    built_in_the_room: Plan,
+    out_of_reach: Plan,
+}

@@ -1,0 +1,60 @@
+//! Triggers when a heat mat without a thermostat lies in a bay that film closes on all sides.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::day::view::BayView;
+use crate::room::Side;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let tier = view.bay.tier;
+    let sides = tier.sides;
+    let around = [sides.left, sides.right, sides.front, sides.back];
+    let film = |side: &Side| matches!(side, Side::Foil | Side::Curtain);
+    let mat = tier.mats.iter().find(|mat| mat.thermostat_c.is_none())?;
+    if !around.iter().all(film) {
+        return None;
+    }
+    Some(Finding::of_bay(
+        view,
+        Severity::Harm,
+        say!("Put a thermostat on {mat}, or open a side", mat = &mat.name),
+        say!(
+            "Film all round keeps its heat in: such boxes pass {hot} in the air and more in the mix, which kills seed and may set film alight. Cut vents at the top and the bottom besides.",
+            hot = Quantity::TemperatureC.of(30.0)
+        ),
+    ))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::judge;
+    use crate::advice::testing::{judged, kettle_fen, tier};
+    use crate::room::Side;
+    use jiff::civil::date;
+
+    #[test]
+    fn a_thermostat_or_an_open_side_settles_it() {
+        let day = date(2027, 3, 20);
+        let boxed = |thermostat_c, front| {
+            let plan = kettle_fen(|plan| {
+                let tier = &mut tier(plan, "door", "t1");
+                for side in [
+                    &mut tier.sides.left,
+                    &mut tier.sides.right,
+                    &mut tier.sides.back,
+                ] {
+                    *side = Side::Foil;
+                }
+                tier.sides.front = front;
+                tier.mats
+                    .iter_mut()
+                    .for_each(|mat| mat.thermostat_c = thermostat_c);
+            });
+            judged(&plan, "t1", day, judge)
+        };
+        assert!(boxed(None, Side::Foil).is_some());
+        assert_eq!(boxed(Some(24.0), Side::Foil), None);
+        assert_eq!(boxed(None, Side::Open), None);
+    }
+}

@@ -1,0 +1,12 @@
+//! Warmth: mats, chambers, and what seed germinates in.
+
+crate::advice::judgement::judgements! {
+    mat_covered: Bay,
+    mat_in_a_sealed_box: Bay,
+    closed_air_too_hot: Bay,
+    root_zone_wrong: Bay,
+    mat_still_on: Bay,
+    mat_cannot_reach: Bay,
+    probe_in_the_wrong_place: Bay,
+    nothing_comes_up: Plan,
+}

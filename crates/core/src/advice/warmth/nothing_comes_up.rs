@@ -1,0 +1,93 @@
+//! Triggers when a sowing's root zone is so cold or so warm that nothing comes up, or that it
+//! comes up only when it should already harden off.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::basis::dates::{DateSpan, plus_days};
+use crate::basis::fault::Pointer;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::plan::patch::{Fix, PatchStep};
+use crate::season::Reckoned;
+
+pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
+    let (plan, dates) = (reckoned.plan, &reckoned.dates);
+    plan.sowings
+        .iter()
+        .zip(dates)
+        .enumerate()
+        .filter(|(_, (_, dates))| dates.emerge.is_none())
+        .map(|(i, (sowing, dates))| {
+            let crop = plan.crop(sowing);
+            let air = &plan.site.air;
+            let now_c = sowing.root_zone_c.unwrap_or((air.day_c + air.night_c) / 2.0);
+            let (now, advised) = (
+                Quantity::TemperatureC.of(now_c),
+                Quantity::TemperatureC.of(crop.root_zone_c),
+            );
+            let headline = if now_c < crop.root_zone_c {
+                say!("Warm {name} to {advised}", name = &dates.name, advised = advised.clone())
+            } else {
+                say!("Cool {name} to {advised}", name = &dates.name, advised = advised.clone())
+            };
+            // A root zone that was left to the room has no field to replace yet; measuring it
+            // comes first.
+            let fix = sowing.root_zone_c.map(|_| Fix {
+                label: say!("Germinate at {advised}", advised = advised.clone()),
+                word: say!("{name} to germinate at {advised}", name = &dates.name, advised = advised.clone()),
+                patch: vec![PatchStep::replace(
+                    &Pointer::default().at("sowings").at(i).at("root_zone_c"),
+                    crop.root_zone_c,
+                )],
+            });
+            let trays = plan.trays_of(&sowing.id);
+            Finding {
+                id: String::new(),
+                code: "",
+                severity: Severity::Conflict,
+                place: None,
+                bay: None,
+                sowing: None,
+                trays: trays.map(|tray| tray.id.clone()).collect(),
+                cells: Vec::new(),
+                days: DateSpan { from: dates.sow, to: plus_days(dates.harden, -1) },
+                headline,
+                reason: match dates.emergence_days {
+                    None => say!("At {now} in the root zone none of it comes up.", now = now),
+                    Some(days) => say!(
+                        "At {now} in the root zone it takes {days} to come up, and by then it should harden off.",
+                        now = now,
+                        days = Quantity::Days.of(days.round()),
+                    ),
+                },
+                source: crate::crops::library().source("emergence"),
+                fixes: fix.into_iter().collect(),
+            }
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::judge;
+    use crate::advice::testing::{fixed, one_rack, plan_judged};
+
+    #[test]
+    fn cold_peppers_are_named_and_warming_settles_it() {
+        let plan = one_rack(|plan| {
+            let pepper = plan
+                .sowings
+                .iter_mut()
+                .find(|s| s.crop == "pepper")
+                .unwrap();
+            pepper.root_zone_c = Some(10.0);
+        });
+        let findings = plan_judged(&plan, judge);
+        assert_eq!(findings.len(), 1);
+        assert_eq!(
+            findings[0].reason.to_string(),
+            "At 10 °C in the root zone none of it comes up."
+        );
+        let after = fixed(&plan, &findings[0]);
+        assert_eq!(plan_judged(&after, judge), []);
+    }
+}

@@ -1,0 +1,144 @@
+//! The one entry point: a sound plan and the days to look at in, the assessment out.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::advice::Finding;
+use crate::basis::dates::{DateSpan, plus_days};
+use crate::basis::units::DAYS_PER_WEEK;
+use crate::basis::work::go_on;
+use crate::day::bay::BayOnDay;
+use crate::day::detail::Detail;
+use crate::day::fits::places_held;
+use crate::day::load;
+use crate::day::place::PlaceView;
+use crate::day::room::{RoomOnDay, RoomView};
+use crate::day::view::Looker;
+use crate::lamps::choice;
+use crate::light::fields::Fields;
+use crate::plan::SoundPlan;
+use crate::season::how_many::SowingCells;
+use crate::season::jobs::Event;
+use crate::season::{Reckoned, SeasonDay, SowingDates, days as days_of_season, jobs};
+use crate::space::decks::Fits;
+use crate::{advice, power};
+
+/// All that follows from a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Assessment {
+    /// The whole season, day by day.
+    pub season: Season,
+    /// The dates of every sowing.
+    pub sowings: Vec<SowingDates>,
+    /// How much of each sowing to sow, in the order of sowing; empty when it was not asked for.
+    pub to_sow: Vec<SowingCells>,
+    /// The room on each day that was asked for.
+    pub room: Vec<RoomOnDay>,
+    /// Findings on the plan, and on each bay on each day asked for; the gravest first.
+    pub findings: Vec<Finding>,
+    /// What to mind with mains and water.
+    pub caution: &'static str,
+    /// What to mind with loaded racks.
+    pub load_caution: &'static str,
+    /// What to mind where strong lamps hang close over leaves.
+    pub light_caution: &'static str,
+}
+
+/// The season in outline.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Season {
+    /// Every day.
+    pub days: Vec<SeasonDay>,
+    /// Standard trays that the tiers indoors hold that are not kept for storage.
+    pub places_held: u32,
+    /// The first day on which most trays stand in the room.
+    pub fullest: Date,
+    /// What happens on which day, in order; in an outline on the days asked for and in the week
+    /// from each.
+    pub events: Vec<Event>,
+}
+
+/// Assesses `plan`: the season as a whole, and the room on each of `days`, with the lists of the
+/// bays that `detail` names.
+///
+/// Days outside the season are looked at too; nothing but the plan's own trays stands there.
+pub fn assess(plan: &SoundPlan, days: DateSpan, detail: Detail) -> Assessment {
+    assess_again(plan, days, detail, &Fields::default())
+}
+
+/// The same as [`assess`] for somebody who asks again and again: light that `fields` remembers is
+/// not reckoned anew, and what is new is remembered there.
+pub fn assess_again(
+    plan: &SoundPlan,
+    days: DateSpan,
+    detail: Detail,
+    fields: &Fields,
+) -> Assessment {
+    let reckoned = Reckoned::of(plan, fields);
+    let season_days = days_of_season(&reckoned, plan.season);
+    let fullest = fullest(plan, &season_days);
+
+    let mut findings = advice::on_plan(&reckoned);
+    let mut events = jobs::all(&reckoned);
+    let whole = detail.wants_season();
+    if !whole {
+        let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
+        events.retain(|event| week.contains(&event.date));
+    }
+    let mut looker = Looker::new(&reckoned, detail);
+    let room = days
+        .days()
+        .map(|date| {
+            go_on();
+            let mut bays: Vec<BayOnDay> = Vec::new();
+            let mut places = Vec::with_capacity(plan.places.len());
+            for index in 0..plan.places.len() {
+                let views = looker.look(index, date);
+                findings.extend(views.iter().flat_map(advice::on_bay));
+                let place = PlaceView::new(plan, index, date, &views);
+                findings.extend(advice::on_place(&place));
+                places.push(place.computed);
+                bays.extend(views.into_iter().map(|view| view.computed));
+            }
+            let room = RoomView::new(&reckoned, date, places, bays);
+            findings.extend(advice::on_room(&room));
+            room.computed
+        })
+        .collect();
+    findings.sort_by_key(|finding| finding.severity);
+    advice::name_each(&mut findings);
+
+    Assessment {
+        season: Season {
+            places_held: places_held(plan, &mut Fits::default()),
+            fullest,
+            events,
+            days: season_days,
+        },
+        to_sow: if whole { reckoned.how_many } else { Vec::new() },
+        sowings: reckoned.dates,
+        room,
+        findings,
+        caution: power::CAUTION,
+        load_caution: load::CAUTION,
+        light_caution: choice::CAUTION,
+    }
+}
+
+/// The day to open a plan on: today within the season, else the day on which the room is fullest.
+pub fn opening_day(plan: &SoundPlan, today: Date, fields: &Fields) -> Date {
+    if plan.season.contains(today) {
+        today
+    } else {
+        let reckoned = Reckoned::of(plan, fields);
+        fullest(plan, &days_of_season(&reckoned, plan.season))
+    }
+}
+
+/// The first of `days` on which most trays stand in the room.
+fn fullest(plan: &SoundPlan, days: &[SeasonDay]) -> Date {
+    let most = days.iter().map(|day| day.trays).max();
+    let mut fullest = days.iter().filter(|day| Some(day.trays) == most);
+    fullest.next().map_or(plan.season.from, |day| day.date)
+}

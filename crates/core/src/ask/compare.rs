@@ -1,0 +1,49 @@
+//! Other ways beside the one that is there, and readings beside what was reckoned.
+
+use jiff::civil::Date;
+
+use crate::basis::fault::Fault;
+use crate::compare;
+use crate::compare::chamber::ChamberWay;
+use crate::compare::warmth::WarmWays;
+use crate::compare::{SetUp, chamber, warmth};
+use crate::light::fields::Fields;
+use crate::plan::SoundPlan;
+use crate::readings::lux_meter;
+use crate::readings::lux_meter::{Probe, Probed};
+use crate::room::BayRef;
+use crate::season::Reckoned;
+use crate::season::mats::MatSeason;
+
+/// Other set-ups of a bay on `date`; see [`compare::set_ups`].
+pub fn set_ups(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> Vec<SetUp> {
+    compare::set_ups(&Reckoned::of(plan, fields), bay, date)
+}
+
+/// Other ways to warm what germinates in a bay on `date`; see [`warmth::warm_ways`].
+pub fn warm_ways(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> Option<WarmWays> {
+    warmth::warm_ways(&Reckoned::of(plan, fields), bay, date)
+}
+
+/// Other ways to set up a chamber on `date`; see [`chamber::chamber_ways`].
+pub fn chamber_ways(
+    plan: &SoundPlan,
+    bay: &BayRef,
+    date: Date,
+    fields: &Fields,
+) -> Vec<ChamberWay> {
+    chamber::chamber_ways(&Reckoned::of(plan, fields), bay, date)
+}
+
+/// Which sowings deserve a mat, and how few mats serve the season.
+pub fn mat_season(plan: &SoundPlan, fields: &Fields) -> MatSeason {
+    MatSeason::of(&Reckoned::of(plan, fields))
+}
+
+/// A meter held over a deck; see [`lux_meter::probe`].
+///
+/// # Errors
+/// The fields of `asked` that cannot be.
+pub fn probe(plan: &SoundPlan, asked: &Probe, fields: &Fields) -> Result<Probed, Vec<Fault>> {
+    lux_meter::probe(&Reckoned::of(plan, fields), asked)
+}

@@ -1,0 +1,37 @@
+//! All that may be asked of core: the server calls what stands here, and nothing behind it.
+
+pub mod assess;
+pub mod calc;
+mod compare;
+mod jobs;
+mod library;
+
+pub use assess::{Assessment, Season, assess, assess_again, opening_day};
+pub use compare::{chamber_ways, mat_season, probe, set_ups, warm_ways};
+pub use jobs::jobs;
+pub use library::{crops, kinds, units};
+
+pub use crate::advice::Finding;
+pub use crate::basis::dates::{DateSpan, days_between};
+pub use crate::basis::units::UnitRow;
+pub use crate::compare::SetUp;
+pub use crate::compare::chamber::ChamberWay;
+pub use crate::compare::warmth::WarmWays;
+pub use crate::crops::{Crop, Library};
+pub use crate::day::away::Away;
+pub use crate::day::bay::BayOnDay;
+pub use crate::day::detail::Detail;
+pub use crate::day::place::PlaceOnDay;
+pub use crate::day::room::RoomOnDay;
+pub use crate::edit::{Edit, Edited, apply};
+pub use crate::light::fields::Fields;
+pub use crate::plan::upgrade::upgraded;
+pub use crate::plan::{Plan, SoundPlan};
+pub use crate::power::Power;
+pub use crate::readings::lux_meter::{Probe, Probed};
+pub use crate::room::BayRef;
+pub use crate::room::shelf::Kinds;
+pub use crate::season::SowingDates;
+pub use crate::season::how_many::SowingCells;
+pub use crate::season::jobs::{Event, EventKind};
+pub use crate::season::mats::MatSeason;

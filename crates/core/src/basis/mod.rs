@@ -1,0 +1,9 @@
+//! What every room of core stands on: units, words, faults, days and rectangles.
+
+pub mod clock;
+pub mod dates;
+pub mod fault;
+pub mod plane;
+pub mod units;
+pub mod words;
+pub mod work;

@@ -1,0 +1,188 @@
+//! Sentences with figures in them, so that a reason can be read in anybody's units.
+//!
+//! A [`Statement`] keeps its numbers apart from its words: the screen fills them in the reader's
+//! units, the command line in SI.
+
+use std::collections::BTreeMap;
+use std::fmt;
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::units::Quantity;
+
+/// A value inside a sentence.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "is", rename_all = "snake_case")]
+pub enum Figure {
+    /// A number with what it measures.
+    Number {
+        /// The value in the quantity's own unit.
+        value: f64,
+        /// What it measures.
+        quantity: Quantity,
+    },
+    /// A name.
+    Text {
+        /// The name as the user wrote it.
+        text: String,
+    },
+    /// A calendar day.
+    Day {
+        /// The day.
+        date: Date,
+    },
+}
+
+impl Quantity {
+    /// This quantity's figure of `value`, for use in a [`Statement`].
+    pub fn of(self, value: f64) -> Figure {
+        Figure::Number {
+            value,
+            quantity: self,
+        }
+    }
+}
+
+impl From<&str> for Figure {
+    fn from(text: &str) -> Self {
+        Self::Text { text: text.into() }
+    }
+}
+
+impl From<&String> for Figure {
+    fn from(text: &String) -> Self {
+        text.as_str().into()
+    }
+}
+
+impl From<String> for Figure {
+    fn from(text: String) -> Self {
+        Self::Text { text }
+    }
+}
+
+impl From<Date> for Figure {
+    fn from(date: Date) -> Self {
+        Self::Day { date }
+    }
+}
+
+impl fmt::Display for Figure {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Number {
+                value,
+                quantity: Quantity::ClockH,
+            } => {
+                let minutes = (value * 60.0).round() as i64;
+                write!(f, "{:02}:{:02}", minutes / 60, minutes % 60)
+            }
+            Self::Number { value, quantity } => {
+                let si = quantity.si();
+                let number = format!("{:.*}", usize::from(si.decimals), value * si.factor);
+                // "15 h", not "15.0 h": a trailing zero claims an accuracy nobody asked for.
+                let number = match number.split_once('.') {
+                    Some((whole, zeros)) if zeros.bytes().all(|b| b == b'0') => whole,
+                    _ => &number,
+                };
+                write!(f, "{number}")?;
+                match si.unit {
+                    "" => Ok(()),
+                    "%" | "°" => write!(f, "{}", si.unit),
+                    unit => write!(f, " {unit}"),
+                }
+            }
+            Self::Text { text } => f.write_str(text),
+            Self::Day { date } => write!(f, "{date}"),
+        }
+    }
+}
+
+/// A sentence whose `{names}` stand for figures. `Display` writes it in SI.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Statement {
+    /// The words, with `{name}` where a figure goes.
+    pub text: &'static str,
+    /// The figures by name.
+    pub figures: BTreeMap<&'static str, Figure>,
+}
+
+impl Statement {
+    /// A sentence with its figures; use [`say!`](crate::say).
+    pub fn new(
+        text: &'static str,
+        figures: impl IntoIterator<Item = (&'static str, Figure)>,
+    ) -> Self {
+        Self {
+            text,
+            figures: figures.into_iter().collect(),
+        }
+    }
+}
+
+impl fmt::Display for Statement {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let mut rest = self.text;
+        while let Some((before, after)) = rest.split_once('{') {
+            let (name, tail) = after
+                .split_once('}')
+                .expect("a statement's braces are closed");
+            let figure = self
+                .figures
+                .get(name)
+                .expect("a statement has every figure that it names");
+            write!(f, "{before}{figure}")?;
+            rest = tail;
+        }
+        f.write_str(rest)
+    }
+}
+
+/// Builds a [`Statement`]: `say!("at most {most}", most = Quantity::Hours.of(18.0))`.
+#[macro_export]
+#[doc(hidden)]
+macro_rules! __say {
+    ($text:literal $(, $name:ident = $value:expr)* $(,)?) => {
+        $crate::basis::words::Statement::new($text, [$((stringify!($name), $crate::basis::words::Figure::from($value))),*])
+    };
+}
+
+pub use crate::__say as say;
+
+/// The answer to "why?" beside a figure: the rule with its inputs, and where the rule comes from.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Why {
+    /// The rule, with its inputs as figures.
+    pub rule: Statement,
+    /// Published source, or how sure we are without one.
+    pub source: &'static str,
+}
+
+/// How facts of the trade are marked that nobody published.
+pub const COMMON_PRACTICE: &str = "common practice, no source";
+/// How our own estimates are marked.
+pub const OWN_ESTIMATE: &str = "our own estimate";
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn figures_read_in_si_without_needless_zeros() {
+        let s = say!(
+            "{what} at {gap}, {hours} from {clock}, {share}, on {day}",
+            what = "Lamp {1}",
+            gap = Quantity::LengthMm.of(130.4),
+            hours = Quantity::Hours.of(15.0),
+            clock = Quantity::ClockH.of(6.5),
+            share = Quantity::Share.of(0.5),
+            day = jiff::civil::date(2027, 4, 9),
+        );
+        assert_eq!(
+            s.to_string(),
+            "Lamp {1} at 130 mm, 15 h from 06:30, 50%, on 2027-04-09"
+        );
+    }
+}

@@ -1,0 +1,120 @@
+//! Work that can be stopped: whoever asked has gone, or the time allowed for it is up.
+//!
+//! Core knows no clock, so somebody else decides: the server holds a [`Work`] and stops it. The
+//! computation calls [`go_on`] wherever it is about to do something costly, and is unwound there
+//! once it was told to stop. Nothing computed so far is kept, and nothing is half changed: core
+//! only ever takes plain data in and gives plain data out.
+
+use std::cell::RefCell;
+use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+
+/// A computation that can be stopped from another thread.
+///
+/// ```
+/// use sunrise_core::basis::work::{self, Work};
+/// let work = Work::default();
+/// assert_eq!(work.run(|| 6 * 7), Ok(42));
+/// work.stop();
+/// assert_eq!(work.run(|| loop { work::go_on() }), Err::<(), _>(work::Stopped));
+/// ```
+#[derive(Debug, Clone, Default)]
+pub struct Work {
+    stopped: Arc<AtomicBool>,
+}
+
+/// The computation was stopped before it was done.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Stopped;
+
+thread_local! {
+    /// What this thread is computing, if anybody may stop it.
+    static CURRENT: RefCell<Option<Arc<AtomicBool>>> = const { RefCell::new(None) };
+}
+
+/// Puts back what the thread computed before, however the computation ends.
+struct Restore(Option<Arc<AtomicBool>>);
+
+impl Drop for Restore {
+    fn drop(&mut self) {
+        let before = self.0.take();
+        CURRENT.with(|current| current.replace(before));
+    }
+}
+
+impl Work {
+    /// Tells the computation to stop at its next [`go_on`].
+    pub fn stop(&self) {
+        self.stopped.store(true, Ordering::Relaxed);
+    }
+
+    /// Whether it was told to stop.
+    pub fn is_stopped(&self) -> bool {
+        self.stopped.load(Ordering::Relaxed)
+    }
+
+    /// Computes, on this thread.
+    ///
+    /// # Errors
+    /// [`Stopped`] when it was told to stop before it was done.
+    ///
+    /// # Panics
+    /// When the computation itself does.
+    pub fn run<T>(&self, compute: impl FnOnce() -> T) -> Result<T, Stopped> {
+        let before = CURRENT.with(|current| current.replace(Some(self.stopped.clone())));
+        let restore = Restore(before);
+        // Plain data comes out or nothing does: there is nothing that could be seen half done.
+        let outcome = catch_unwind(AssertUnwindSafe(compute));
+        drop(restore);
+        outcome.map_err(|cause| match cause.downcast::<Stopped>() {
+            Ok(stopped) => *stopped,
+            Err(panic) => resume_unwind(panic),
+        })
+    }
+}
+
+/// Goes on unless the computation that this thread is busy with was told to stop. Costs about as
+/// much as a comparison, so loops may call it freely.
+pub fn go_on() {
+    let stopped = CURRENT.with(|current| {
+        let current = current.borrow();
+        current.as_ref().is_some_and(|s| s.load(Ordering::Relaxed))
+    });
+    if stopped {
+        // Unwinds without the panic hook's message: nothing went wrong.
+        resume_unwind(Box::new(Stopped));
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn without_anybody_to_stop_it_work_goes_on() {
+        go_on();
+        assert_eq!(Work::default().run(|| 1), Ok(1));
+    }
+
+    #[test]
+    fn what_was_stopped_within_leaves_the_rest_going() {
+        let (outer, inner) = (Work::default(), Work::default());
+        inner.stop();
+        let both = outer.run(|| {
+            let within = inner.run(go_on);
+            go_on();
+            within
+        });
+        assert_eq!(both, Ok(Err(Stopped)));
+        assert!(!outer.is_stopped());
+    }
+
+    #[test]
+    fn a_panic_stays_a_panic() {
+        let caught = catch_unwind(|| Work::default().run(|| panic!("a real fault")));
+        assert_eq!(caught.unwrap_err().downcast_ref(), Some(&"a real fault"));
+        // And the thread is free again.
+        go_on();
+    }
+}

@@ -1,0 +1,188 @@
+//! What a kind of crop needs.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::crops::emergence::Emergence;
+
+/// One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`].
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Crop {
+    /// Identifier that sowings name.
+    pub id: String,
+    /// Common name.
+    pub name: String,
+    /// How days to emergence follow from temperature.
+    pub emergence: Emergence,
+    /// Weeks from sowing to planting out.
+    pub weeks_indoors: f64,
+    /// Weeks from the last frost to planting out, negative for hardy crops.
+    pub weeks_after_last_frost: f64,
+    /// Days of hardening off before planting out.
+    pub hardening_days: i32,
+    /// Root-zone temperature to germinate at, in °C.
+    pub root_zone_c: f64,
+    /// Least daily light integral that grows a sturdy seedling.
+    pub dli_low_mol_m2_d: f64,
+    /// Daily light integral past which seedlings gain nothing.
+    pub dli_high_mol_m2_d: f64,
+    /// Longest photoperiod it bears, in hours.
+    pub photoperiod_most_h: f64,
+    /// Whether seed wants light or darkness.
+    pub germinates_in: GerminatesIn,
+    /// What is put into the mix, or into water.
+    pub grown_from: GrownFrom,
+    /// Height at planting out in mm.
+    pub height_out_mm: f64,
+    /// How deep it is sown or stuck; 0 on the surface.
+    pub sow_depth_mm: f64,
+    /// Hours in water before sowing; 0 for none.
+    pub soak_h: f64,
+    /// Weeks cold and moist before it is sown warm; 0 for none.
+    pub cold_weeks: f64,
+    /// Days after it shows that it may stay in the dark before it is spoiled.
+    pub dark_days: f64,
+    /// How fast it fills its cell: strong ones shade slow ones beside them.
+    pub vigour: Vigour,
+    /// How it bears being moved.
+    pub transplants: Transplants,
+    /// Whether it is started indoors.
+    pub start: StartPlace,
+    /// Why.
+    pub start_reason: StartReason,
+    /// Mix in the cell that it is sown in, in ml.
+    pub cell_ml: f64,
+    /// Mix in the pot that it is moved to; 0 when it stays where it was sown.
+    pub pot_on_ml: f64,
+    /// Weeks from emergence to that; 0 when it stays.
+    pub pot_on_weeks: f64,
+    /// Plants that grow in a cell as a clump; 1 for a single one.
+    pub plants_per_cell: u32,
+    /// From plant to plant in the tray, by the time it goes out.
+    pub spacing_mm: f64,
+    /// The share of seedlings lost from emergence to planting out.
+    pub losses: f64,
+    /// Years in a cool, dry room until half of the seed is dead.
+    pub seed_life_years: Known,
+}
+
+/// How fast a seedling fills its cell.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Vigour {
+    /// Small for weeks.
+    Slow,
+    /// Neither.
+    Middle,
+    /// Shades its neighbours within a week or two.
+    Strong,
+}
+
+/// How seedlings bear being moved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Transplants {
+    /// At any age.
+    Well,
+    /// Small, with the root ball whole.
+    WithCare,
+    /// Hardly: in its final pot from the start, or sown outdoors.
+    Badly,
+}
+
+/// Where a crop is best sown.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StartPlace {
+    /// Indoors.
+    Indoors,
+    /// Either way: indoors it is earlier.
+    Either,
+    /// Straight into the bed.
+    Outdoors,
+}
+
+/// Why a crop is sown there.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum StartReason {
+    /// The frost-free season is too short for it.
+    LongSeason,
+    /// Started indoors it crops weeks earlier.
+    Earlier,
+    /// Its seed is too fine, or its seedlings too slow, for a bed.
+    SmallSeed,
+    /// It grows so fast that it overtakes what was started early.
+    FastGrower,
+    /// Its root is spoiled by moving.
+    DislikesMoving,
+    /// It bears cold: the bed is ready for it early.
+    BearsCold,
+}
+
+/// A figure, or that nobody knows it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub enum Known {
+    /// It is known.
+    Figure(f64),
+    /// It is not.
+    Not(Unknown),
+}
+
+/// Written `"unknown"`.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Unknown {
+    /// Nobody knows.
+    Unknown,
+}
+
+impl Known {
+    /// The figure; `None` when nobody knows.
+    pub fn known(self) -> Option<f64> {
+        match self {
+            Self::Figure(figure) => Some(figure),
+            Self::Not(_) => None,
+        }
+    }
+}
+
+impl StartReason {
+    /// In words.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::LongSeason => "the frost-free season alone is too short for it",
+            Self::Earlier => "started indoors it crops weeks earlier",
+            Self::SmallSeed => "its seed is too fine and its seedlings too slow for a bed",
+            Self::FastGrower => "it grows so fast that an early start spoils it",
+            Self::DislikesMoving => "moving spoils its root",
+            Self::BearsCold => "it bears cold, and the bed is ready for it early",
+        }
+    }
+}
+
+/// Whether seed wants light to germinate.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum GerminatesIn {
+    /// It lies on the surface, in light.
+    Light,
+    /// It is covered.
+    Dark,
+    /// Either does.
+    Either,
+}
+
+/// What a crop begins from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum GrownFrom {
+    /// Seed.
+    Seed,
+    /// Slips off a root in water or mix: what "emerges" are roots.
+    Slips,
+    /// Cuttings: likewise.
+    Cuttings,
+}

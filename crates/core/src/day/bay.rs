@@ -1,0 +1,69 @@
+//! What there is to know of a bay on a date.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::words::Why;
+use crate::day::air::BayAir;
+use crate::day::closed_air::ClosedAir;
+use crate::day::fits::BayFit;
+use crate::day::hang::Hang;
+use crate::day::light::BayLight;
+use crate::day::load::DeckLoad;
+use crate::day::root_zones::TrayRoots;
+use crate::day::sill::SillYear;
+use crate::day::trays::TrayOnDay;
+use crate::lamps::start::Start;
+use crate::light::colour::Colour;
+use crate::power::Power;
+use crate::room::BayRef;
+
+/// A bay on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayOnDay {
+    /// The bay.
+    pub bay: BayRef,
+    /// Rack and tier in words.
+    pub name: String,
+    /// Clear height over the deck.
+    pub clear_height_mm: f64,
+    /// The heights over the floor that the deck can have while its neighbours stay.
+    pub deck_range_mm: [f64; 2],
+    /// The lowest that an emitting face may hang.
+    pub lowest_face_mm: f64,
+    /// The highest that an emitting face may hang.
+    pub highest_face_mm: f64,
+    /// Whether the lamps burn: something here wants light.
+    pub burning: bool,
+    /// The trays that stand here.
+    pub trays: Vec<TrayOnDay>,
+    /// From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+    /// `None` while nothing stands here.
+    pub headroom_mm: Option<f64>,
+    /// What the trays weigh.
+    pub load: DeckLoad,
+    /// What fits here, a row for each format of the plan; empty when it was not asked for.
+    pub fits: Vec<BayFit>,
+    /// The light on them while the lamps burn; `None` without lamps or trays.
+    pub light: Option<BayLight>,
+    /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
+    pub hang: Option<Hang>,
+    /// The root zones of the trays here; of those that germinate alone where the rest was not asked
+    /// for, and none outdoors.
+    pub roots: Vec<TrayRoots>,
+    /// The air over the trays; `None` outdoors, and when it was not asked for.
+    pub air: Option<BayAir>,
+    /// The closed air that this bay shares: a chamber's, a shut closet's, or its own behind film;
+    /// `None` in the open, and when it was not asked for.
+    pub chamber: Option<ClosedAir>,
+    /// The hours in which the lamps burn while something here wants light.
+    pub burns: Start,
+    /// What the lamps' colour means; `None` without lamps, and when it was not asked for.
+    pub colour: Option<Colour>,
+    /// A window's daylight through the year; `None` elsewhere, and when it was not asked for.
+    pub sill: Option<SillYear>,
+    /// What the lamps draw.
+    pub power: Power,
+    /// How power, energy and cost are reckoned; `None` when it was not asked for.
+    pub power_why: Option<Why>,
+}

@@ -1,0 +1,143 @@
+//! The light on each cell of a bay: from its own lamps, from walls and decks, through the deck above,
+//! and through a window.
+
+use std::collections::HashMap;
+use std::rc::Rc;
+
+use jiff::civil::Date;
+
+use crate::basis::units::dli_mol_m2_d;
+use crate::day::sill::sill;
+use crate::day::standing::{Standing, burns, covered, through_dome};
+use crate::light::bay::BayField;
+use crate::light::surfaces::{let_down, reflectance};
+use crate::room::{Bay, BayRef};
+use crate::season::Reckoned;
+
+/// The light of all bays, keeping what does not change from one date to the next.
+#[derive(Debug)]
+pub(super) struct CellLight<'a> {
+    reckoned: &'a Reckoned<'a>,
+    /// The field of a bay by what its deck sends back.
+    fields: HashMap<(BayRef, u64), Rc<BayField>>,
+}
+
+impl<'a> CellLight<'a> {
+    pub(super) fn new(reckoned: &'a Reckoned<'a>) -> Self {
+        Self {
+            reckoned,
+            fields: HashMap::new(),
+        }
+    }
+
+    /// The light that the deck of `above`, where `there` stands, lets down; `None` when it is dark
+    /// there or lets none through.
+    pub(super) fn through_the_deck_above(
+        &mut self,
+        above: &Bay<'_>,
+        there: &[Standing<'_>],
+    ) -> Option<FromAbove> {
+        if !burns(self.reckoned.plan, above, there) {
+            return None;
+        }
+        let share = let_down(above, covered(above, there));
+        (share > 0.0).then(|| FromAbove {
+            exitance: share * self.field(above, there).mean_on_deck(),
+            hours: above.tier.photoperiod_h,
+        })
+    }
+
+    /// The field of a bay with what stands there.
+    fn field(&mut self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> Rc<BayField> {
+        let cover = covered(bay, standing);
+        let floor = reflectance(bay, cover).floor;
+        let remembered = self.reckoned.fields;
+        let field = self
+            .fields
+            .entry((bay.reference(), floor.to_bits()))
+            .or_insert_with(|| Rc::new(BayField::new(bay, cover, remembered)));
+        Rc::clone(field)
+    }
+
+    /// The light on each part of each tray, tray by tray.
+    pub(super) fn part_lights(
+        &mut self,
+        bay: &Bay<'_>,
+        standing: &[Standing<'_>],
+        from_above: Option<FromAbove>,
+        date: Date,
+    ) -> Vec<PartLight> {
+        let sill = sill(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        if bay.tier.lamps.is_empty() && from_above.is_none() && sill.is_none() {
+            return Vec::new();
+        }
+        let field = self.field(bay, standing);
+        let mut lights = Vec::new();
+        for s in standing {
+            for part in &s.parts {
+                let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+                let through = through_dome(s);
+                let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
+                let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
+                let from_above = from_above.map_or_else(Vec::new, |above| {
+                    let light = field.let_down(&cells, part.canopy_mm, above.exitance);
+                    let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
+                    dimmed(daily.collect())
+                });
+                let daylight = sill.as_ref().map_or_else(Vec::new, |sill| {
+                    let points = part.footprint.cells(part.grid.0, part.grid.1);
+                    let daily = points
+                        .into_iter()
+                        .map(|at| sill.mol_m2_d(at, part.canopy_mm));
+                    dimmed(daily.collect())
+                });
+                lights.push(PartLight {
+                    daylight,
+                    field: Rc::clone(&field),
+                    ppfd: dimmed(ppfd),
+                    sent_back: dimmed(sent_back),
+                    from_above,
+                });
+            }
+        }
+        lights
+    }
+}
+
+/// The light on a part of a tray.
+pub(super) struct PartLight {
+    pub(super) field: Rc<BayField>,
+    /// PPFD of the bay's own lamps.
+    pub(super) ppfd: Vec<f64>,
+    /// What of it walls and decks send back.
+    pub(super) sent_back: Vec<f64>,
+    /// Daily light that falls through the deck above, in mol/m²/d; empty where none does.
+    pub(super) from_above: Vec<f64>,
+    /// Daylight through the pane, in mol/m²/d; empty away from windows.
+    pub(super) daylight: Vec<f64>,
+}
+
+impl PartLight {
+    /// Daily light cell by cell, with the lamps on for `hours`, in mol/m²/d.
+    pub(super) fn daily(&self, hours: f64) -> Vec<f64> {
+        let own = self.ppfd.iter().map(|&ppfd| dli_mol_m2_d(ppfd, hours));
+        own.zip(self.besides()).map(|(a, b)| a + b).collect()
+    }
+
+    /// Daily light that does not come from the bay's own lamps, cell by cell, in mol/m²/d.
+    pub(super) fn besides(&self) -> Vec<f64> {
+        let of = |list: &[f64], i: usize| list.get(i).copied().unwrap_or(0.0);
+        (0..self.ppfd.len())
+            .map(|i| of(&self.from_above, i) + of(&self.daylight, i))
+            .collect()
+    }
+}
+
+/// Light that the deck above a bay lets down.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct FromAbove {
+    /// What each unit of the deck's underside sends out, in µmol/m²/s.
+    exitance: f64,
+    /// Hours that the lamps above burn.
+    hours: f64,
+}

@@ -1,0 +1,155 @@
+//! Cells whose light harms what grows there: too little, so that it stretches; so much that it
+//! bleaches.
+
+use jiff::civil::Date;
+
+use crate::day::cell_light::PartLight;
+use crate::day::measures::Cell;
+use crate::day::standing::Standing;
+use crate::lamps::choice::{BLEACHES_OVER_UMOL_M2_S, STRETCHES_UNDER_MOL_M2_D};
+
+/// What light does to seedlings that have the wrong amount of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Harm {
+    /// They reach for more: thin stems that fall over.
+    Stretched,
+    /// Their leaves turn pale and dry.
+    Bleached,
+}
+
+/// The cells of a bay that come to one kind of harm on a day.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Harmed {
+    /// The cells, where they were asked for.
+    pub cells: Vec<Cell>,
+    /// How many they are.
+    pub count: usize,
+    /// The trays that they are in, each once.
+    pub trays: Vec<String>,
+    /// The tray, its part and the place of each in that part's grid, row by row from the front.
+    at: Vec<[usize; 3]>,
+    /// How many cells hold seedlings.
+    pub of: usize,
+    /// The last day in a row on which any cell is harmed so, as far as was looked.
+    pub until: Date,
+}
+
+impl Harmed {
+    /// The seedlings among `standing` that `lights` harm, with the lamps on for `hours`; `None`
+    /// when there are none.
+    pub(super) fn find(
+        harm: Harm,
+        standing: &[Standing<'_>],
+        lights: &[PartLight],
+        hours: f64,
+        date: Date,
+    ) -> Option<Self> {
+        let (mut cells, mut at, mut of) = (Vec::new(), Vec::new(), 0);
+        let mut lights = lights.iter();
+        for (i, s) in standing.iter().enumerate() {
+            for (j, part) in s.parts.iter().enumerate() {
+                let light = lights.next()?;
+                if !part.is_growing() {
+                    continue;
+                }
+                of += light.ppfd.len();
+                let points = part.footprint.cells(part.grid.0, part.grid.1);
+                for (k, (&ppfd, dli)) in light.ppfd.iter().zip(light.daily(hours)).enumerate() {
+                    let harmed = match harm {
+                        Harm::Stretched => dli < STRETCHES_UNDER_MOL_M2_D,
+                        Harm::Bleached => hours > 0.0 && ppfd > BLEACHES_OVER_UMOL_M2_S,
+                    };
+                    if harmed {
+                        let (x_mm, y_mm) = points[k];
+                        let tray = s.tray.id.clone();
+                        cells.push(Cell { tray, x_mm, y_mm });
+                        at.push([i, j, k]);
+                    }
+                }
+            }
+        }
+        let mut trays: Vec<String> = cells.iter().map(|cell| cell.tray.clone()).collect();
+        trays.dedup();
+        (!cells.is_empty()).then_some(Self {
+            count: cells.len(),
+            trays,
+            cells,
+            at,
+            of,
+            until: date,
+        })
+    }
+
+    /// Forgets which cells they are: a list of every bay's would swell the answer.
+    pub(super) fn in_outline(&mut self) {
+        self.cells.clear();
+        self.at.clear();
+    }
+
+    /// The cells in words, by trays and rows counted from the front left; the trays alone where the
+    /// cells were not asked for.
+    pub fn names(&self, standing: &[Standing<'_>]) -> String {
+        if self.at.is_empty() {
+            let in_it = |s: &&Standing<'_>| self.trays.contains(&s.tray.id);
+            let names = standing.iter().filter(in_it).map(|s| s.tray.name.as_str());
+            return names.collect::<Vec<_>>().join(", ");
+        }
+        let parts = self.at.chunk_by(|a, b| a[..2] == b[..2]);
+        let names = parts.map(|part| {
+            let s = &standing[part[0][0]];
+            let own = &s.parts[part[0][1]];
+            let columns = own.grid.0.max(1) as usize;
+            let rows = part.chunk_by(|a, b| a[2] / columns == b[2] / columns);
+            let rows: Vec<(usize, String)> = rows
+                .map(|row| {
+                    let in_row: Vec<usize> = row.iter().map(|[.., k]| k % columns + 1).collect();
+                    (row[0][2] / columns + 1, runs(&in_row, columns))
+                })
+                .collect();
+            // Rows that follow one another with the same cells are named together.
+            let alike = rows.chunk_by(|a, b| a.1 == b.1 && b.0 - a.0 == 1);
+            let rows = alike.map(|rows| match rows {
+                [(row, cells)] => format!("row {row}: {cells}"),
+                [(first, cells), .., (last, _)] => format!("rows {first}-{last}: {cells}"),
+                [] => String::new(),
+            });
+            let rows: Vec<String> = rows.collect();
+            let tray = if s.parts.len() > 1 {
+                format!("{} ({})", s.tray.name, own.sowing.variety)
+            } else {
+                s.tray.name.clone()
+            };
+            if part.len() == columns * own.grid.1 as usize {
+                format!("all of {tray}")
+            } else {
+                format!("{tray}, {}", rows.join(", "))
+            }
+        });
+        names.collect::<Vec<_>>().join("; ")
+    }
+}
+
+/// Numbers in rising order as runs: "1-3 + 9"; "all" when they are all of `of`.
+fn runs(numbers: &[usize], of: usize) -> String {
+    if numbers.len() == of {
+        return "all".into();
+    }
+    let runs = numbers.chunk_by(|a, b| b - a == 1).map(|run| match run {
+        [one] => one.to_string(),
+        [first, .., last] => format!("{first}-{last}"),
+        [] => String::new(),
+    });
+    runs.collect::<Vec<_>>().join(" + ")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::runs;
+
+    #[test]
+    fn numbers_read_as_runs() {
+        assert_eq!(runs(&[1, 2, 3, 9], 12), "1-3 + 9");
+        assert_eq!(runs(&[4], 12), "4");
+        assert_eq!(runs(&[1, 2], 2), "all");
+    }
+}

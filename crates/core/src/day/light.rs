@@ -1,0 +1,257 @@
+//! The light of a bay in figures: what its cells get, what is too little, and what would do.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::plane::Footprint;
+use crate::basis::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
+use crate::basis::words::{Why, say};
+use crate::day::cell_light::PartLight;
+use crate::day::measures::{Band, Cell, Measures};
+use crate::day::sill::sill;
+use crate::day::standing::{Standing, burns, tallest_leaves};
+use crate::day::trays::{PartOnDay, TrayOnDay};
+use crate::light::bay::{lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::falloff::Spread;
+use crate::plan::{SoundPlan, Stage};
+use crate::room::Bay;
+
+/// The light on all trays of a bay, with the lamps where they hang.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayLight {
+    /// PPFD on the leaves while the lamps burn, in µmol/m²/s.
+    pub ppfd: Measures,
+    /// Daily light integral in mol/m²/d; zeros while the lamps are off.
+    pub dli: Measures,
+    /// What of the mean PPFD walls and decks send back, in µmol/m²/s.
+    pub sent_back: f64,
+    /// What of the mean DLI falls through the deck above, in mol/m²/d.
+    pub from_above_mol_m2_d: f64,
+    /// What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
+    pub daylight_mol_m2_d: f64,
+    /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+    pub daylight_enough_from: Option<Date>,
+    /// On a sill with lamps: the hours that they must burn to make up for the rest.
+    pub lamp_hours_missing: Option<f64>,
+    /// What a lux meter beside the leaves shows while the lamps burn.
+    pub lux: Measures,
+    /// The share of the seedlings' cells whose DLI lies under their own crop's band.
+    pub under: f64,
+    /// The share of the seedlings' cells whose DLI lies over their own crop's band.
+    pub over: f64,
+    /// The hours from which and up to which the mean DLI lies in the target band.
+    pub hours_in_band: Option<Band>,
+    /// Worst cell against the mean.
+    pub evenness: f64,
+    /// The darkest cell.
+    pub worst: Cell,
+    /// The brightest cell.
+    pub best: Cell,
+    /// The daily light that suits all seedlings here; `None` while nothing has come up.
+    pub target: Option<Band>,
+    /// The PPFD that gives the target in the hours that the lamps burn; `None` while they are off.
+    pub ppfd_target: Option<Band>,
+    /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
+    /// or to what closes a bay without lamps at the top; negative when they touch.
+    pub gap_mm: f64,
+    /// How PPFD is reckoned; `None` when it was not asked for.
+    pub ppfd_why: Option<Why>,
+    /// How DLI is reckoned, and the target's source; `None` when it was not asked for.
+    pub dli_why: Option<Why>,
+}
+
+impl BayLight {
+    /// The light on what stands in a bay.
+    pub(super) fn of(
+        plan: &SoundPlan,
+        bay: &Bay<'_>,
+        date: Date,
+        standing: &[Standing<'_>],
+        trays: &[TrayOnDay],
+        part_lights: &[PartLight],
+        detailed: bool,
+    ) -> Self {
+        let burning = burns(plan, bay, standing);
+        let parts = || trays.iter().flat_map(|tray| &tray.parts);
+        let values: Vec<f64> = parts().flat_map(|part| &part.ppfd).copied().collect();
+        let ppfd = Spread::of(&values);
+        let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
+        let lowest_face = bay.lowest_overhead_mm();
+        let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
+        let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
+        let target = shared_target(trays);
+        let sent_back: Vec<f64> = part_lights
+            .iter()
+            .flat_map(|l| l.sent_back.clone())
+            .collect();
+        let all = |of: fn(&PartLight) -> Vec<f64>| -> Vec<f64> {
+            part_lights.iter().flat_map(of).collect()
+        };
+        let beside = all(PartLight::besides);
+        let besides = Spread::of(&beside).mean;
+        let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
+        let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
+        let daily: Vec<f64> = parts().flat_map(|part| &part.dli).copied().collect();
+        let dli = Spread::of(&daily);
+        let lux = lux_per_umol_m2_s(&bay.tier.lamps);
+        let (under, over) = outside_bands(trays);
+        // Which cells are best and worst: by the day's light, while there is any.
+        let (of, by): (_, fn(&PartOnDay) -> &Vec<f64>) = if dli.most > 0.0 {
+            (dli, |part| &part.dli)
+        } else {
+            (ppfd, |part| &part.ppfd)
+        };
+        Self {
+            ppfd: ppfd.into(),
+            dli: dli.into(),
+            sent_back: Spread::of(&sent_back).mean,
+            from_above_mol_m2_d,
+            daylight_mol_m2_d,
+            daylight_enough_from: enough_from(plan, bay, date, standing, target),
+            lamp_hours_missing: target.and_then(|band| {
+                let hours = hours_for(band.low - besides, ppfd.mean);
+                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0;
+                (window && hours > 0.0).then_some(hours)
+            }),
+            lux: Measures {
+                mean: ppfd.mean * lux,
+                worst: ppfd.least * lux,
+                best: ppfd.most * lux,
+            },
+            under,
+            over,
+            hours_in_band: target.filter(|_| ppfd.mean > 0.0).map(|band| Band {
+                low: hours_for(band.low - besides, ppfd.mean),
+                high: hours_for(band.high - besides, ppfd.mean),
+            }),
+            evenness: if of.mean > 0.0 {
+                of.least / of.mean
+            } else {
+                0.0
+            },
+            worst: cell_with(of.least, trays, by),
+            best: cell_with(of.most, trays, by),
+            target,
+            ppfd_target: target.filter(|_| hours > 0.0).map(|band| Band {
+                low: ppfd_umol_m2_s((band.low - besides).max(0.0), hours),
+                high: ppfd_umol_m2_s((band.high - besides).max(0.0), hours),
+            }),
+            gap_mm,
+            ppfd_why: detailed.then(|| Why {
+                rule: say!(
+                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; walls and decks send back {back} of it",
+                    lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
+                    photons = Quantity::PpfUmolS.of(photons),
+                    gap = Quantity::LengthMm.of(gap_mm),
+                    back = Quantity::PpfdUmolM2S.of(Spread::of(&sent_back).mean),
+                ),
+                source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
+            }),
+            dli_why: detailed.then(|| Why {
+                rule: if besides > 0.0 {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036, and {besides} from the window or the lamps above",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                        besides = Quantity::DliMolM2D.of(besides),
+                    )
+                } else {
+                    say!(
+                        "{ppfd} for {hours} a day, times 0.0036",
+                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        hours = Quantity::Hours.of(hours),
+                    )
+                },
+                source: crate::crops::library().source("dli_low_mol_m2_d"),
+            }),
+        }
+    }
+}
+
+/// The hours in which `ppfd` adds up to `dli`, from 0 to a day.
+fn hours_for(dli: f64, ppfd: f64) -> f64 {
+    (dli / dli_mol_m2_d(ppfd, 1.0)).clamp(0.0, 24.0)
+}
+
+/// The shares of the seedlings' cells whose daily light lies under and over their own crop's band.
+fn outside_bands(trays: &[TrayOnDay]) -> (f64, f64) {
+    let (mut cells, mut under, mut over) = (0, 0, 0);
+    for part in trays.iter().flat_map(|tray| &tray.parts) {
+        if part.stage == Some(Stage::Grow) {
+            cells += part.dli.len();
+            under += part
+                .dli
+                .iter()
+                .filter(|dli| **dli < part.target.low)
+                .count();
+            over += part
+                .dli
+                .iter()
+                .filter(|dli| **dli > part.target.high)
+                .count();
+        }
+    }
+    let share = |n: usize| n as f64 / cells.max(1) as f64;
+    (share(under), share(over))
+}
+
+/// The first cell that gets `light`: the first of equals, so that its mark does not jump about.
+fn cell_with(light: f64, trays: &[TrayOnDay], of: fn(&PartOnDay) -> &Vec<f64>) -> Cell {
+    trays
+        .iter()
+        .flat_map(|tray| tray.parts.iter().map(move |part| (tray, part)))
+        .find_map(|(tray, part)| {
+            let index = of(part).iter().position(|&value| value == light)?;
+            let footprint = Footprint {
+                x_mm: part.x_mm,
+                y_mm: part.y_mm,
+            };
+            let (x_mm, y_mm) = footprint.cells(part.columns, part.rows)[index];
+            let tray = tray.tray.clone();
+            Some(Cell { tray, x_mm, y_mm })
+        })
+        .expect("the value was found in one of these cells")
+}
+
+/// The band that suits every seedling of the bay; where their bands do not meet, from the least
+/// to the greatest of them.
+fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
+    let bands: Vec<Band> = trays
+        .iter()
+        .flat_map(|tray| &tray.parts)
+        .filter(|part| part.stage == Some(Stage::Grow))
+        .map(|part| part.target)
+        .collect();
+    let most = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::max);
+    let least = |f: fn(&Band) -> f64| bands.iter().map(f).reduce(f64::min);
+    let shared = Band {
+        low: most(|b| b.low)?,
+        high: least(|b| b.high)?,
+    };
+    if shared.low < shared.high {
+        return Some(shared);
+    }
+    Some(Band {
+        low: least(|b| b.low)?,
+        high: most(|b| b.high)?,
+    })
+}
+
+/// The day from which daylight alone is enough for the seedlings of a sill.
+fn enough_from(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    date: Date,
+    standing: &[Standing<'_>],
+    target: Option<Band>,
+) -> Option<Date> {
+    let sill = sill(bay, &plan.site)?;
+    let (_, part) = tallest_leaves(standing)?;
+    // A few cells tell as much as all of them over half a year.
+    let points: Vec<(f64, f64)> = standing
+        .iter()
+        .flat_map(|s| s.footprint.cells(2, 2))
+        .collect();
+    sill.enough_from(&points, part.canopy_mm, target?.low, date)
+}

@@ -1,0 +1,108 @@
+//! A place on a date: its bays together, what it carries, and how it stands in the room.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::day::load::PlaceLoad;
+use crate::day::view::BayView;
+use crate::plan::SoundPlan;
+use crate::room::{MOST_OVERHANG_MM, Place};
+use crate::space::doors::ThroughDoor;
+use crate::space::floor::FloorArea;
+use crate::space::{decks, doors, floor};
+
+/// A place on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PlaceOnDay {
+    /// The place.
+    pub place: String,
+    /// What it carries, and how that stands.
+    pub load: PlaceLoad,
+    /// Outer width, depth and height, walls and all.
+    pub outer_mm: [f64; 3],
+    /// The least width, depth and height of the place that keep everything in it where it is.
+    pub least_mm: [f64; 3],
+    /// Distance from one height that a deck can have to the next; `None` where decks are fixed.
+    pub pitch_mm: Option<f64>,
+    /// How it goes through the room's door; `None` for what is not carried in.
+    pub through_door: Option<ThroughDoor>,
+    /// Its outline on the floor; `None` when it has no spot there.
+    pub outline: Option<FloorArea>,
+    /// The floor one stands on to work at it; `None` when it has no spot.
+    pub standing_area: Option<FloorArea>,
+    /// How deep the free floor in front of it is; `None` when it has no spot.
+    pub free_in_front_mm: Option<f64>,
+}
+
+/// A place on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct PlaceView<'a, 'b> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The place.
+    pub place: &'a Place,
+    /// Its index in the plan.
+    pub index: usize,
+    /// The day.
+    pub date: Date,
+    /// Its bays, from the lowest up.
+    pub bays: &'b [BayView<'a>],
+    /// What was computed.
+    pub computed: PlaceOnDay,
+}
+
+impl<'a, 'b> PlaceView<'a, 'b> {
+    /// Place `index` of `plan` with the view of each of its bays.
+    pub fn new(plan: &'a SoundPlan, index: usize, date: Date, bays: &'b [BayView<'a>]) -> Self {
+        let place = &plan.places[index];
+        let standing: Vec<_> = bays.iter().map(|bay| bay.standing.clone()).collect();
+        let computed = PlaceOnDay {
+            place: place.id.clone(),
+            load: PlaceLoad::of(place, &standing),
+            outer_mm: place.outer_mm(),
+            least_mm: least_mm(plan, place),
+            pitch_mm: place.pitch_mm(),
+            through_door: doors::passage(place, &plan.room),
+            outline: floor::outline(place),
+            standing_area: floor::standing_area(place),
+            free_in_front_mm: floor::free_in_front_mm(place, &plan.room, &plan.places),
+        };
+        Self {
+            plan,
+            place,
+            index,
+            date,
+            bays,
+            computed,
+        }
+    }
+}
+
+/// What stands, lies and hangs in `place`, pushed as far out as the plan allows.
+fn least_mm(plan: &SoundPlan, place: &Place) -> [f64; 3] {
+    let mut least = [100.0_f64, 80.0];
+    let mut keep = |edges: [f64; 2]| {
+        least = [least[0].max(edges[0]), least[1].max(edges[1])];
+    };
+    for tier in &place.tiers {
+        for lamp in &tier.lamps {
+            keep([lamp.x_mm, lamp.y_mm].map(|at| at - MOST_OVERHANG_MM));
+        }
+        for fan in &tier.fans {
+            keep([fan.x_mm, fan.y_mm].map(|at| at - MOST_OVERHANG_MM));
+        }
+        for mat in &tier.mats {
+            let [x, y] = mat.size_mm();
+            keep([mat.x_mm + x, mat.y_mm + y]);
+        }
+    }
+    for tray in &plan.trays {
+        let format = plan.format(tray);
+        for stand in tray.stands.iter().filter(|s| s.bay.place == place.id) {
+            let edges = stand.footprint(format);
+            keep([edges.x_mm, edges.y_mm].map(|e| e[1] - decks::most_overhang_mm(e[1] - e[0])));
+        }
+    }
+    [least[0], least[1], place.least_height_mm()]
+}

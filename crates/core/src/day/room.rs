@@ -1,0 +1,56 @@
+//! The room as a whole on a date.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::day::away::Away;
+use crate::day::bay::BayOnDay;
+use crate::day::place::PlaceOnDay;
+use crate::power::Power;
+use crate::season::Reckoned;
+
+/// The room on a day.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct RoomOnDay {
+    /// The day.
+    pub date: Date,
+    /// Every place.
+    pub places: Vec<PlaceOnDay>,
+    /// Every bay, place by place from the lowest tier up.
+    pub bays: Vec<BayOnDay>,
+    /// What all lamps together draw.
+    pub power: Power,
+    /// What dries first, on days away and shortly before.
+    pub away: Option<Away>,
+}
+
+/// The room on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct RoomView<'a> {
+    /// The plan, and what is reckoned of it.
+    pub reckoned: &'a Reckoned<'a>,
+    /// What was computed.
+    pub computed: RoomOnDay,
+}
+
+impl<'a> RoomView<'a> {
+    /// The room with its `places` and `bays` on `date`.
+    pub fn new(
+        reckoned: &'a Reckoned<'a>,
+        date: Date,
+        places: Vec<PlaceOnDay>,
+        bays: Vec<BayOnDay>,
+    ) -> Self {
+        Self {
+            computed: RoomOnDay {
+                date,
+                power: bays.iter().map(|bay| bay.power).sum(),
+                away: Away::on(reckoned.plan, date, &bays),
+                places,
+                bays,
+            },
+            reckoned,
+        }
+    }
+}

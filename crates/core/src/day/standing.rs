@@ -1,0 +1,221 @@
+//! Who stands in a bay on a date.
+
+use jiff::civil::Date;
+
+use crate::basis::plane::Footprint;
+use crate::crops::GerminatesIn;
+use crate::growth::{height_mm, leaf_cover};
+use crate::light::surfaces::{Cover, THROUGH_DOME};
+use crate::plan::{SoundPlan, Sowing, Stage, Tray};
+use crate::room::container::TrayFormat;
+use crate::room::{Bay, BayRef};
+use crate::season::moments::TrayDates;
+use crate::season::{Reckoned, SowingDates};
+
+/// A tray as it stands in a bay on a date.
+#[derive(Debug, Clone)]
+pub struct Standing<'a> {
+    /// The tray.
+    pub tray: &'a Tray,
+    /// Its kind.
+    pub format: &'a TrayFormat,
+    /// What it stands on over the deck.
+    pub lift_mm: f64,
+    /// Its dates as a whole.
+    pub dates: TrayDates,
+    /// Its stage as a whole on the date.
+    pub stage: Stage,
+    /// Whether its dome is on: until all of it is up, unless a chamber keeps the damp in already
+    /// (common practice, no source).
+    pub domed: bool,
+    /// Its outline on the deck.
+    pub footprint: Footprint,
+    /// What is sown in it.
+    pub parts: Vec<StandingPart<'a>>,
+}
+
+/// A part of a tray as it stands on a date.
+#[derive(Debug, Clone)]
+pub struct StandingPart<'a> {
+    /// Its sowing.
+    pub sowing: &'a Sowing,
+    /// The sowing's dates.
+    pub dates: &'a SowingDates,
+    /// Its own stage; `None` while the rest of the tray is sown and it is not.
+    pub stage: Option<Stage>,
+    /// Its outline on the deck.
+    pub footprint: Footprint,
+    /// Columns and rows of cells along x and y.
+    pub grid: (u32, u32),
+    /// How tall its plants are over the rim.
+    pub plant_height_mm: f64,
+    /// Height of its leaves, or of the bare mix, over the deck.
+    pub canopy_mm: f64,
+}
+
+impl StandingPart<'_> {
+    /// The share of it that leaves cover.
+    pub fn leaf_cover(&self) -> f64 {
+        let across = |edges: [f64; 2], cells: u32| (edges[1] - edges[0]) / f64::from(cells.max(1));
+        let cell_mm =
+            across(self.footprint.x_mm, self.grid.0).min(across(self.footprint.y_mm, self.grid.1));
+        leaf_cover(self.plant_height_mm, cell_mm)
+    }
+
+    /// Whether seedlings stand here that want light.
+    pub fn is_growing(&self) -> bool {
+        self.stage == Some(Stage::Grow)
+    }
+
+    /// Whether it wants light: seedlings do, and seeds of crops that germinate in light.
+    pub fn wants_light(&self, plan: &SoundPlan) -> bool {
+        match self.stage {
+            Some(Stage::Grow) => true,
+            Some(Stage::Germinate) => plan.crop(self.sowing).germinates_in == GerminatesIn::Light,
+            _ => false,
+        }
+    }
+}
+
+impl Standing<'_> {
+    /// The share of it that leaves cover.
+    pub fn leaf_cover(&self) -> f64 {
+        let area = |f: &Footprint| (f.x_mm[1] - f.x_mm[0]) * (f.y_mm[1] - f.y_mm[0]);
+        let parts = self.parts.iter();
+        let leaves = parts.map(|part| area(&part.footprint) * part.leaf_cover());
+        (leaves.sum::<f64>() / area(&self.footprint)).clamp(0.0, 1.0)
+    }
+
+    /// Its rim over the deck.
+    pub fn rim_mm(&self) -> f64 {
+        self.lift_mm + self.format.height_mm
+    }
+
+    /// The top of its leaves, or of its rim, over the deck.
+    pub fn canopy_mm(&self) -> f64 {
+        let leaves = self.parts.iter().map(|part| part.canopy_mm);
+        leaves.fold(self.rim_mm(), f64::max)
+    }
+
+    /// The top of all of it over the deck, the dome too while it is on.
+    pub fn top_mm(&self) -> f64 {
+        let dome = self.format.dome_height_mm.filter(|_| self.domed);
+        let dome = dome.map_or(0.0, |mm| self.rim_mm() + mm);
+        self.canopy_mm().max(dome)
+    }
+
+    /// Whether any of it wants light.
+    pub fn wants_light(&self, plan: &SoundPlan) -> bool {
+        self.parts.iter().any(|part| part.wants_light(plan))
+    }
+}
+
+/// The trays in `bay` on `date`, in the plan's order.
+pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) -> Vec<Standing<'a>> {
+    let (plan, dates) = (reckoned.plan, &reckoned.dates);
+    let lift_mm = bay.tier.lift_mm();
+    let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
+    plan.trays_in(bay)
+        .filter_map(|tray| {
+            let tray_dates = TrayDates::of(plan, tray, dates);
+            let stage = tray_dates.stage_on(date)?;
+            let stand = tray.stand_in(stage).filter(|s| here(&s.bay))?;
+            let format = plan.format(tray);
+            let parts = tray.parts.iter().map(|part| {
+                let index = plan.sowing_index(&part.sowing);
+                let (sowing, dates) = (&plan.sowings[index], &dates[index]);
+                let stage = dates.stage_on(date);
+                let gone = stage == Some(Stage::Out);
+                let plant_height_mm = dates
+                    .days_up(date)
+                    .filter(|_| !gone)
+                    .map_or(0.0, |days| height_mm(plan.crop(sowing), f64::from(days)));
+                let (footprint, grid) = stand.block(format, part.block(format));
+                StandingPart {
+                    sowing,
+                    dates,
+                    stage,
+                    footprint,
+                    grid,
+                    plant_height_mm,
+                    canopy_mm: lift_mm + format.height_mm + plant_height_mm,
+                }
+            });
+            Some(Standing {
+                tray,
+                format,
+                lift_mm,
+                dates: tray_dates,
+                stage,
+                domed: stage == Stage::Germinate
+                    && format.dome_height_mm.is_some()
+                    && !bay.place.keeps_damp_in(),
+                footprint: stand.footprint(format),
+                parts: parts.collect(),
+            })
+        })
+        .collect()
+}
+
+/// The last day on which a tray stands where it does, in its stage and the next if it stays put.
+pub fn leaves_on(standing: &Standing<'_>, date: Date) -> Date {
+    let stays = standing.stage == Stage::Germinate
+        && standing.tray.stand_in(Stage::Grow) == standing.tray.stand_in(Stage::Germinate);
+    let last = if stays { Stage::Grow } else { standing.stage };
+    let days = |stage| standing.dates.days_of(stage);
+    days(last)
+        .or(days(standing.stage))
+        .map_or(date, |days| days.to)
+}
+
+/// Every part of every tray.
+pub(super) fn parts<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> impl Iterator<Item = (&'b Standing<'a>, &'b StandingPart<'a>)> {
+    standing
+        .iter()
+        .flat_map(|s| s.parts.iter().map(move |part| (s, part)))
+}
+
+pub(super) fn tallest_leaves<'a, 'b>(
+    standing: &'b [Standing<'a>],
+) -> Option<(&'b Standing<'a>, &'b StandingPart<'a>)> {
+    parts(standing).max_by(|(_, a), (_, b)| {
+        let up = |part: &StandingPart<'_>| part.is_growing();
+        up(a).cmp(&up(b)).then(a.canopy_mm.total_cmp(&b.canopy_mm))
+    })
+}
+
+pub(super) fn least_gap_mm(bay: &Bay<'_>) -> f64 {
+    let gaps = bay.tier.lamps.iter().map(|lamp| lamp.least_gap_mm);
+    gaps.fold(0.0, f64::max)
+}
+
+/// What the dome of a tray lets through.
+pub(super) fn through_dome(s: &Standing<'_>) -> f64 {
+    if s.domed && s.format.dome_height_mm.is_some() {
+        THROUGH_DOME
+    } else {
+        1.0
+    }
+}
+
+/// Whether the lamps of a bay burn: something there wants light.
+pub(super) fn burns(plan: &SoundPlan, bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {
+    !bay.tier.lamps.is_empty() && standing.iter().any(|s| s.wants_light(plan))
+}
+
+/// What lies on a deck: trays, and the leaves of what grows in them.
+pub(super) fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
+    let (w, d) = (bay.place.width_mm, bay.place.depth_mm);
+    let within = |side: [f64; 2], most: f64| (side[1].min(most) - side[0].max(0.0)).max(0.0);
+    let share = |f: &Footprint| within(f.x_mm, w) * within(f.y_mm, d) / (w * d);
+    let trays: f64 = standing.iter().map(|s| share(&s.footprint)).sum();
+    let parts = standing.iter().flat_map(|s| &s.parts);
+    let leaves = parts.map(|part| share(&part.footprint) * part.leaf_cover());
+    let trays = trays.min(1.0);
+    Cover {
+        trays,
+        leaves: leaves.sum::<f64>().min(trays),
+    }
+}

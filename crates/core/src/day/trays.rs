@@ -1,0 +1,128 @@
+//! The trays of a bay on a date.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::day::cell_light::PartLight;
+use crate::day::measures::Band;
+use crate::day::standing::{Standing, leaves_on};
+use crate::plan::{SoundPlan, Stage};
+
+/// A tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct TrayOnDay {
+    /// The tray.
+    pub tray: String,
+    /// What its label says.
+    pub label: String,
+    /// Its kind.
+    pub format: String,
+    /// What it is going through as a whole.
+    pub stage: Stage,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
+    /// Height of its rim over the deck.
+    pub rim_mm: f64,
+    /// What it stands on over the deck: boxes.
+    pub lift_mm: f64,
+    /// How far its dome reaches over the rim; `None` while it has none on.
+    pub dome_mm: Option<f64>,
+    /// What is sown in it.
+    pub parts: Vec<PartOnDay>,
+    /// Last day in this bay.
+    pub until: Date,
+}
+
+/// A part of a tray on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PartOnDay {
+    /// Its sowing.
+    pub sowing: String,
+    /// Its crop, as the library names it.
+    pub crop: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// What it is going through; `None` before it is sown.
+    pub stage: Option<Stage>,
+    /// Left and right edge on the deck.
+    pub x_mm: [f64; 2],
+    /// Front and back edge on the deck.
+    pub y_mm: [f64; 2],
+    /// How tall the plants stand over the rim.
+    pub plant_height_mm: f64,
+    /// Cells along x.
+    pub columns: u32,
+    /// Cells along y.
+    pub rows: u32,
+    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
+    /// where it was not asked for.
+    pub ppfd: Vec<f64>,
+    /// DLI in mol/m²/d of each cell in the same order, from lamps and window together.
+    pub dli: Vec<f64>,
+    /// The daily light that suits the crop.
+    pub target: Band,
+}
+
+/// The trays of `standing`, with the light on each part while the lamps burn for `hours`.
+pub(super) fn trays(
+    plan: &SoundPlan,
+    standing: &[Standing<'_>],
+    part_lights: &[PartLight],
+    hours: f64,
+    date: Date,
+) -> Vec<TrayOnDay> {
+    let mut lights = part_lights.iter();
+    standing
+        .iter()
+        .map(|s| {
+            let parts = s.parts.iter().map(|part| {
+                let crop = plan.crop(part.sowing);
+                let (columns, rows) = part.grid;
+                let light = lights.next();
+                PartOnDay {
+                    sowing: part.sowing.id.clone(),
+                    crop: crop.id.clone(),
+                    name: part.dates.name.clone(),
+                    stage: part.stage,
+                    x_mm: part.footprint.x_mm,
+                    y_mm: part.footprint.y_mm,
+                    plant_height_mm: part.plant_height_mm,
+                    columns,
+                    rows,
+                    ppfd: light.map_or_else(Vec::new, |l| l.ppfd.clone()),
+                    dli: light.map_or_else(Vec::new, |l| l.daily(hours)),
+                    target: Band {
+                        low: crop.dli_low_mol_m2_d,
+                        high: crop.dli_high_mol_m2_d,
+                    },
+                }
+            });
+            TrayOnDay {
+                tray: s.tray.id.clone(),
+                label: s.tray.name.clone(),
+                format: s.format.id.clone(),
+                stage: s.stage,
+                x_mm: s.footprint.x_mm,
+                y_mm: s.footprint.y_mm,
+                rim_mm: s.rim_mm(),
+                lift_mm: s.lift_mm,
+                dome_mm: s.format.dome_height_mm.filter(|_| s.domed),
+                parts: parts.collect(),
+                until: leaves_on(s, date),
+            }
+        })
+        .collect()
+}
+
+impl TrayOnDay {
+    /// Without the lists of its cells, which are for its own sheet.
+    pub(super) fn in_outline(&mut self) {
+        for part in &mut self.parts {
+            part.ppfd.clear();
+            part.dli.clear();
+        }
+    }
+}

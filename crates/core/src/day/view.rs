@@ -1,0 +1,310 @@
+//! Looking at bays date by date, step by step: who stands there, what reaches them, what comes of it.
+
+use std::rc::Rc;
+
+use jiff::civil::Date;
+
+use crate::basis::dates::plus_days;
+use crate::day::air::{BayAir, FanChoice, bay_air};
+use crate::day::bay::BayOnDay;
+use crate::day::cell_light::{CellLight, FromAbove, PartLight};
+use crate::day::closed_air::ClosedAir;
+use crate::day::detail::Detail;
+use crate::day::fits::bay_fits;
+use crate::day::hang::{DAYS_AHEAD, hang};
+use crate::day::harm::{Harm, Harmed};
+use crate::day::light::BayLight;
+use crate::day::load::DeckLoad;
+use crate::day::power::power_why;
+use crate::day::root_zones;
+use crate::day::root_zones::{TrayRoots, Whose};
+use crate::day::sill::{SillYear, sill};
+use crate::day::standing::{
+    Standing, StandingPart, burns, least_gap_mm, standing_in, tallest_leaves,
+};
+use crate::day::trays::{TrayOnDay, trays};
+use crate::lamps::start::Start;
+use crate::light::colour::Colour;
+use crate::light::falloff::Spread;
+use crate::plan::{SoundPlan, Stage};
+use crate::power::{Power, drawn_w};
+use crate::room::{Bay, LOWEST_FACE_MM, Place};
+use crate::season::Reckoned;
+use crate::space::decks::Fits;
+
+/// A bay on a date with all that judgements look at.
+#[derive(Debug)]
+pub struct BayView<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The bay.
+    pub bay: Bay<'a>,
+    /// The day.
+    pub date: Date,
+    /// The trays there.
+    pub standing: Vec<Standing<'a>>,
+    /// How many trays stand on the tier above.
+    pub trays_above: usize,
+    /// The cells that stretch, and those that bleach.
+    harmed: [Option<Harmed>; 2],
+    /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
+    pub closed: Option<Rc<ClosedAir>>,
+    /// What was computed.
+    pub computed: BayOnDay,
+}
+
+impl BayView<'_> {
+    /// The air over the trays.
+    pub fn air(&self) -> BayAir {
+        bay_air(self.plan, &self.bay, self.closed.as_deref())
+    }
+
+    /// The cells that come to `harm`.
+    pub fn harmed(&self, harm: Harm) -> Option<&Harmed> {
+        self.harmed[harm as usize].as_ref()
+    }
+
+    /// The fans that would stir the leaves at the far end; empty where they are stirred.
+    pub fn fans(&self) -> Vec<FanChoice> {
+        let closed = self.closed.is_some();
+        self.air().with_fans(self.plan, &self.bay, closed).fans
+    }
+
+    /// When the lamps had best go on for the hours that they burn now.
+    pub fn best_start(&self) -> Start {
+        let tier = self.bay.tier;
+        let now_h = tier.burning().from_h;
+        Start::best(tier.photoperiod_h, now_h, drawn_w(tier), &self.plan.site)
+    }
+
+    /// The greatest of the lamps' least gaps.
+    pub fn least_gap_mm(&self) -> f64 {
+        least_gap_mm(&self.bay)
+    }
+
+    /// The tray and part whose leaves reach highest; while nothing is up, the highest rim.
+    pub fn tallest(&self) -> Option<(&Standing<'_>, &StandingPart<'_>)> {
+        tallest_leaves(&self.standing)
+    }
+}
+
+/// Looks at bays date by date, keeping what does not change from one date to the next.
+#[derive(Debug)]
+pub struct Looker<'a> {
+    reckoned: &'a Reckoned<'a>,
+    detail: Detail,
+    fits: Fits,
+    light: CellLight<'a>,
+}
+
+/// A bay, who stands there, and what bears on it from outside.
+struct Scene<'a> {
+    bay: Bay<'a>,
+    date: Date,
+    standing: Vec<Standing<'a>>,
+    /// Whether its lists are wanted.
+    detailed: bool,
+    /// Hours that its lamps burn that day.
+    lit_h: f64,
+    /// How many trays stand on the tier above.
+    trays_above: usize,
+    /// The light that the deck above lets down.
+    from_above: Option<FromAbove>,
+    /// The closed air that it is in, when it was asked for.
+    closed: Option<Rc<ClosedAir>>,
+}
+
+impl<'a> Looker<'a> {
+    /// Looks at what is `reckoned`, in so much `detail`.
+    pub fn new(reckoned: &'a Reckoned<'a>, detail: Detail) -> Self {
+        Self {
+            reckoned,
+            detail,
+            fits: Fits::default(),
+            light: CellLight::new(reckoned),
+        }
+    }
+
+    /// Every bay of `place` on `date`, from the lowest up.
+    pub fn look(&mut self, place_index: usize, date: Date) -> Vec<BayView<'a>> {
+        let place = &self.reckoned.plan.places[place_index];
+        // 1. Who stands there.
+        let bays: Vec<Bay<'a>> = place.bays(place_index).collect();
+        let standing: Vec<Vec<Standing<'a>>> = bays
+            .iter()
+            .map(|bay| standing_in(self.reckoned, bay, date))
+            .collect();
+        // 2. What bears on each bay from outside it.
+        let from_above: Vec<Option<FromAbove>> = (0..bays.len())
+            .map(|i| {
+                let (above, there) = (bays.get(i + 1)?, standing.get(i + 1)?);
+                (!standing[i].is_empty())
+                    .then(|| self.light.through_the_deck_above(above, there))
+                    .flatten()
+            })
+            .collect();
+        let closed = self.closed_air(place, &bays, &standing);
+        let above: Vec<usize> = standing.iter().skip(1).map(Vec::len).chain([0]).collect();
+        // 3. Each bay by itself.
+        let scenes = bays.into_iter().zip(standing).enumerate();
+        let scenes: Vec<Scene<'a>> = scenes
+            .map(|(i, (bay, standing))| Scene {
+                detailed: self.detail.wants(&bay),
+                lit_h: self.lit_h(&bay, &standing),
+                trays_above: above[i],
+                from_above: from_above[i],
+                closed: closed[i].clone(),
+                bay,
+                date,
+                standing,
+            })
+            .collect();
+        scenes.into_iter().map(|scene| self.view(scene)).collect()
+    }
+
+    /// The closed air that each of `bays` is in, where somebody wants to know.
+    fn closed_air(
+        &self,
+        place: &Place,
+        bays: &[Bay<'a>],
+        standing: &[Vec<Standing<'a>>],
+    ) -> Vec<Option<Rc<ClosedAir>>> {
+        let germinates = |s: &Standing<'_>| s.stage == Stage::Germinate;
+        let wanted = bays.iter().any(|bay| self.detail.wants(bay))
+            || standing.iter().flatten().any(germinates);
+        let mut closed: Vec<Option<Rc<ClosedAir>>> = vec![None; bays.len()];
+        let mut index = 0;
+        while wanted && index < bays.len() {
+            let shared = place.shares_air(index).unwrap_or(index..index + 1);
+            let air = ClosedAir::around(self.reckoned.plan, place, index, standing).map(Rc::new);
+            closed[shared.clone()].fill(air);
+            index = shared.end;
+        }
+        closed
+    }
+
+    fn lit_h(&self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> f64 {
+        if burns(self.reckoned.plan, bay, standing) {
+            bay.tier.photoperiod_h
+        } else {
+            0.0
+        }
+    }
+
+    fn view(&mut self, scene: Scene<'a>) -> BayView<'a> {
+        let (reckoned, plan) = (self.reckoned, self.reckoned.plan);
+        let (bay, date, standing) = (&scene.bay, scene.date, &scene.standing[..]);
+        let (detailed, closed) = (scene.detailed, scene.closed.as_deref());
+        let burning = scene.lit_h > 0.0;
+        // 1. The light on each cell, and on all of them.
+        let lights = self
+            .light
+            .part_lights(bay, standing, scene.from_above, date);
+        let mut trays = trays(plan, standing, &lights, scene.lit_h, date);
+        let light = (!lights.is_empty())
+            .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
+        // 2. The warmth and water of each root zone.
+        let mut roots = self.root_zones(&scene, &trays);
+        // 3. What harms, and how the lamps would hang best.
+        let harmed =
+            [Harm::Stretched, Harm::Bleached].map(|harm| self.harmed(harm, &scene, &lights));
+        let hang = (!bay.tier.lamps.is_empty() && self.detail.wants_trays())
+            .then(|| hang(reckoned, bay, date, standing, &lights, detailed))
+            .flatten();
+        // 4. What fits besides.
+        let fits = if detailed {
+            bay_fits(plan, bay, standing, &mut self.fits)
+        } else {
+            Vec::new()
+        };
+        // 5. Lists that nobody asked for would swell the answer.
+        if !detailed {
+            trays.iter_mut().for_each(TrayOnDay::in_outline);
+            roots.iter_mut().for_each(TrayRoots::in_outline);
+        }
+        if !self.detail.wants_trays() {
+            (trays, roots) = (Vec::new(), Vec::new());
+        }
+        let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
+        let mean_ppfd = light.as_ref().map_or(0.0, |light| light.ppfd.mean);
+        let computed = BayOnDay {
+            bay: bay.reference(),
+            name: bay.name(),
+            clear_height_mm: bay.clear_height_mm(),
+            deck_range_mm: bay.place.deck_range_mm(bay.tier_index),
+            lowest_face_mm: LOWEST_FACE_MM,
+            highest_face_mm: bay.highest_face_mm(),
+            burning,
+            light,
+            hang,
+            trays,
+            headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
+            load: DeckLoad::of(bay.place, standing),
+            fits,
+            roots,
+            air: (detailed && !bay.place.outdoors())
+                .then(|| bay_air(plan, bay, closed).with_fans(plan, bay, closed.is_some())),
+            chamber: closed.filter(|_| detailed).cloned(),
+            burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &plan.site),
+            colour: detailed.then(|| Colour::of(bay.tier, mean_ppfd)).flatten(),
+            sill: sill(bay, &plan.site)
+                .filter(|_| detailed)
+                .map(|sill| SillYear::of(&sill, standing, date)),
+            power: Power::of_lamps(bay.tier, burning, &plan.site),
+            power_why: detailed.then(|| power_why(bay, plan)),
+        };
+        BayView {
+            plan,
+            bay: scene.bay,
+            date,
+            standing: scene.standing,
+            trays_above: scene.trays_above,
+            harmed,
+            closed: scene.closed,
+            computed,
+        }
+    }
+
+    fn root_zones(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<TrayRoots> {
+        let mean_ppfd = |tray: &TrayOnDay| {
+            let cells = tray.parts.iter().flat_map(|part| &part.ppfd);
+            let cells: Vec<f64> = cells.copied().collect();
+            if scene.lit_h > 0.0 {
+                Spread::of(&cells).mean
+            } else {
+                0.0
+            }
+        };
+        let ppfd: Vec<f64> = trays.iter().map(mean_ppfd).collect();
+        let plan = self.reckoned.plan;
+        // Who goes away wants to know of every tray.
+        let whose = if scene.detailed || plan.away_near(scene.date).is_some() {
+            Whose::All
+        } else {
+            Whose::Germinating
+        };
+        let closed = scene.closed.as_deref();
+        root_zones::of_bay(plan, &scene.bay, &scene.standing, &ppfd, closed, whose)
+    }
+
+    /// The cells that come to `harm`, and until when where that was asked for.
+    fn harmed(&mut self, harm: Harm, scene: &Scene<'_>, lights: &[PartLight]) -> Option<Harmed> {
+        let found = Harmed::find(harm, &scene.standing, lights, scene.lit_h, scene.date);
+        let mut harmed = found?;
+        if !scene.detailed {
+            harmed.in_outline();
+            return Some(harmed);
+        }
+        let harms = |day: &Date| {
+            let standing = standing_in(self.reckoned, &scene.bay, *day);
+            let lit_h = self.lit_h(&scene.bay, &standing);
+            let lights = self
+                .light
+                .part_lights(&scene.bay, &standing, scene.from_above, *day);
+            Harmed::find(harm, &standing, &lights, lit_h, *day).is_some()
+        };
+        let days = (1..=DAYS_AHEAD).map(|n| plus_days(scene.date, n));
+        harmed.until = days.take_while(harms).last().unwrap_or(scene.date);
+        Some(harmed)
+    }
+}

@@ -1,0 +1,44 @@
+//! Carrying an edit out.
+
+use crate::basis::fault::Fault;
+use crate::edit::change::{Edit, Edited};
+use crate::edit::editor::Editor;
+use crate::plan::SoundPlan;
+
+/// The plan that `edit` makes of `plan`.
+///
+/// # Errors
+/// What the edit names and the plan lacks, by its path within the edit; or no room for what it
+/// adds.
+pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
+    let mut editor = Editor {
+        plan: (**plan).clone(),
+        made: Vec::new(),
+    };
+    let word = match edit {
+        Edit::AddPlace { kind } => editor.add_place(kind),
+        Edit::AddTier { place } => editor.add_tier(place),
+        Edit::AddLamp { bay, kind } => editor.add_lamp(bay, kind),
+        Edit::AddMat { bay, kind } => editor.add_mat(bay, kind),
+        Edit::AddFan { bay, kind } => editor.add_fan(bay, kind),
+        Edit::AddFormat { kind } => editor.add_format(kind),
+        Edit::Again { things } => editor.again(things),
+        Edit::Remove { things } => editor.remove(things),
+        Edit::MovePlace { place, to } => editor.move_place(place, *to),
+        Edit::MoveTray { tray, stage, bay } => editor.move_tray(plan, tray, *stage, bay),
+        Edit::AddSowing {
+            crop,
+            variety,
+            wanted,
+        } => editor.add_sowing(crop, variety, *wanted),
+        Edit::RepeatSowing {
+            sowing,
+            times,
+            every_days,
+        } => editor.repeat_sowing(sowing, *times, *every_days),
+        Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
+    }?;
+    let Editor { plan, made } = editor;
+    let plan = plan.check()?.into_inner();
+    Ok(Edited { plan, word, made })
+}

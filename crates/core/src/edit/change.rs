@@ -1,0 +1,146 @@
+//! What can be changed, and what a change gives.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::basis::words::Statement;
+use crate::plan::{Plan, Stage};
+use crate::room::BayRef;
+
+/// What to do with the plan's form.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Edit {
+    /// Adds a place of a generic kind at the right.
+    AddPlace {
+        /// The kind, as the shelf of kinds names it.
+        kind: String,
+    },
+    /// Adds a tier where the place has most room for one.
+    AddTier {
+        /// The place.
+        place: String,
+    },
+    /// Hangs a lamp of a generic kind in a bay.
+    AddLamp {
+        /// The bay.
+        bay: BayRef,
+        /// The kind.
+        kind: String,
+    },
+    /// Lays a heat mat of a generic kind on a deck.
+    AddMat {
+        /// The bay.
+        bay: BayRef,
+        /// The kind.
+        kind: String,
+    },
+    /// Puts a fan of a generic kind into a bay.
+    AddFan {
+        /// The bay.
+        bay: BayRef,
+        /// The kind.
+        kind: String,
+    },
+    /// Takes a generic container into the plan's own formats.
+    AddFormat {
+        /// The kind.
+        kind: String,
+    },
+    /// The same again: copies places, tiers and gear, without the trays.
+    Again {
+        /// What to copy.
+        things: Vec<Thing>,
+    },
+    /// Takes things out of the plan. Trays that stood there stay in the plan without a spot.
+    Remove {
+        /// What to take out.
+        things: Vec<Thing>,
+    },
+    /// Moves a place along the row.
+    MovePlace {
+        /// The place.
+        place: String,
+        /// Its new index, from the left.
+        to: usize,
+    },
+    /// Finds a tray a spot in another bay, from a stage on.
+    MoveTray {
+        /// The tray.
+        tray: String,
+        /// From this stage on.
+        stage: Stage,
+        /// The bay to stand in.
+        bay: BayRef,
+    },
+    /// Sows another crop, in as many trays as it takes.
+    AddSowing {
+        /// The crop.
+        crop: String,
+        /// The variety.
+        variety: String,
+        /// Plants wanted.
+        wanted: u32,
+    },
+    /// Sows the same again every so many days.
+    RepeatSowing {
+        /// The sowing.
+        sowing: String,
+        /// How many more.
+        times: u32,
+        /// Days from one to the next.
+        every_days: u32,
+    },
+    /// Takes a sowing out, and the trays that hold nothing else.
+    RemoveSowing {
+        /// The sowing.
+        sowing: String,
+    },
+}
+
+/// Something in the room that can be picked.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Thing {
+    /// The place it is, or is in.
+    pub place: String,
+    /// The tier it is, or is in; left out for a whole place.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tier: Option<String>,
+    /// The lamp, mat or fan it is; left out for a tier or a place.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gear: Option<GearRef>,
+}
+
+/// Names a lamp, mat or fan within its tier.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct GearRef {
+    /// Which list it stands in.
+    pub list: GearList,
+    /// Its identifier there.
+    pub id: String,
+}
+
+/// The lists of gear that a tier has.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum GearList {
+    /// Its lamps.
+    Lamps,
+    /// Its heat mats.
+    Mats,
+    /// Its fans.
+    Fans,
+}
+
+/// A plan after an edit.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Edited {
+    /// The new document.
+    pub plan: Plan,
+    /// What was done, for the history.
+    pub word: Statement,
+    /// What the edit made, to be picked next.
+    pub made: Vec<Thing>,
+}

@@ -1,0 +1,159 @@
+//! A document in the making, and how what an edit names is found in it.
+
+use serde::Serialize;
+
+use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::words::{Statement, say};
+use crate::edit::change::{GearList, GearRef, Thing};
+use crate::plan::Plan;
+use crate::room::{BayRef, Tier, find_bay};
+
+pub(super) type Word = Result<Statement, Vec<Fault>>;
+
+pub(super) struct Editor {
+    pub(super) plan: Plan,
+    pub(super) made: Vec<Thing>,
+}
+
+pub(super) fn fault(
+    field: &str,
+    value: impl Serialize,
+    problem: Statement,
+    remedy: Statement,
+) -> Vec<Fault> {
+    let mut faults = Faults::default();
+    faults.add(&Pointer::default().at(field), value, problem, remedy);
+    faults.verdict().expect_err("a fault was added")
+}
+
+pub(super) fn unknown(
+    field: &str,
+    id: &str,
+    known: impl IntoIterator<Item = String>,
+) -> Vec<Fault> {
+    let mut faults = Faults::default();
+    faults.unknown(&Pointer::default().at(field), id, known);
+    faults.verdict().expect_err("a fault was added")
+}
+
+/// The kind called `id` on one list of the shelf.
+pub(super) fn kind_of<'a, T>(
+    list: &'a [T],
+    id_of: fn(&T) -> &String,
+    id: &str,
+) -> Result<&'a T, Vec<Fault>> {
+    list.iter()
+        .find(|kind| id_of(kind) == id)
+        .ok_or_else(|| unknown("kind", id, list.iter().map(|kind| id_of(kind).clone())))
+}
+
+/// `id`, with a number behind it when it is taken already.
+pub(super) fn free_id<'a>(id: &str, taken: impl Iterator<Item = &'a String> + Clone) -> String {
+    // A copy of a copy counts on from the first.
+    let base = match id.rsplit_once('-') {
+        Some((base, n)) if !base.is_empty() && n.parse::<u32>().is_ok() => base,
+        _ => id,
+    };
+    let base: String = base.chars().take(34).collect();
+    let is_taken = |id: &str| taken.clone().any(|other| other == id);
+    if !is_taken(id) {
+        return id.to_owned();
+    }
+    (2..)
+        .map(|n| format!("{base}-{n}"))
+        .find(|id| !is_taken(id))
+        .expect("a plan's lists are short")
+}
+
+/// `name`, with a number behind it when it is taken already.
+pub(super) fn free_name<'a>(name: &str, taken: impl Iterator<Item = &'a String> + Clone) -> String {
+    let base = match name.rsplit_once(' ') {
+        Some((base, n)) if n.parse::<u32>().is_ok() => base,
+        _ => name,
+    };
+    let base: String = base.chars().take(110).collect();
+    let is_taken = |name: &str| taken.clone().any(|other| other == name);
+    if !is_taken(name) {
+        return name.to_owned();
+    }
+    (2..)
+        .map(|n| format!("{base} {n}"))
+        .find(|name| !is_taken(name))
+        .expect("a plan's lists are short")
+}
+
+impl Editor {
+    pub(super) fn place_index(&self, id: &str) -> Result<usize, Vec<Fault>> {
+        let places = &self.plan.places;
+        places
+            .iter()
+            .position(|place| place.id == id)
+            .ok_or_else(|| unknown("place", id, places.iter().map(|p| p.id.clone())))
+    }
+
+    pub(super) fn tier_at(&self, bay: &BayRef) -> Result<[usize; 2], Vec<Fault>> {
+        let place = self.place_index(&bay.place)?;
+        let tiers = &self.plan.places[place].tiers;
+        let tier = tiers
+            .iter()
+            .position(|tier| tier.id == bay.tier)
+            .ok_or_else(|| unknown("tier", &bay.tier, tiers.iter().map(|t| t.id.clone())))?;
+        Ok([place, tier])
+    }
+
+    pub(super) fn tier(&mut self, [place, tier]: [usize; 2]) -> &mut Tier {
+        &mut self.plan.places[place].tiers[tier]
+    }
+
+    pub(super) fn bay_name(&self, bay: &BayRef) -> String {
+        find_bay(&self.plan.places, bay).map_or_else(String::new, |bay| bay.name())
+    }
+
+    pub(super) fn made_gear(&mut self, bay: &BayRef, list: GearList, id: &str) {
+        self.made.push(Thing {
+            place: bay.place.clone(),
+            tier: Some(bay.tier.clone()),
+            gear: Some(GearRef {
+                list,
+                id: id.to_owned(),
+            }),
+        });
+    }
+
+    /// Refuses an edit of more things than a hand picks.
+    pub(super) fn not_too_many(&self, things: &[Thing]) -> Result<(), Vec<Fault>> {
+        const MOST: usize = 200;
+        let mut faults = Faults::default();
+        faults.count(&Pointer::default().at("things"), things.len(), 0..=MOST);
+        faults.verdict()
+    }
+
+    /// Refuses an edit of nothing.
+    pub(super) fn some_things(&self, names: &[String]) -> Result<(), Vec<Fault>> {
+        if names.is_empty() {
+            return Err(fault(
+                "things",
+                Vec::<Thing>::new(),
+                say!("nothing is picked"),
+                say!("name at least one place, tier, lamp, mat or fan"),
+            ));
+        }
+        Ok(())
+    }
+}
+
+pub(super) fn whole(place: &str) -> Thing {
+    Thing {
+        place: place.to_owned(),
+        tier: None,
+        gear: None,
+    }
+}
+
+/// Up to three names, and how many more.
+pub(super) fn listed(names: &[String]) -> String {
+    match names.len() {
+        0..=3 => names.join("; "),
+        n => format!("{} and {} more", names[..3].join("; "), n - 3),
+    }
+}

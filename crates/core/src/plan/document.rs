@@ -1,0 +1,58 @@
+//! The document itself.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::basis::dates::DateSpan;
+use crate::crops;
+use crate::crops::Crop;
+use crate::plan::sowing::Sowing;
+use crate::plan::tray::Tray;
+use crate::room::container::TrayFormat;
+use crate::room::{Place, Room};
+use crate::seeds::Packet;
+use crate::site::Site;
+
+/// The version of the document that this code reads and writes.
+pub const SCHEMA_VERSION: u32 = 2;
+
+/// A season in a room.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Plan {
+    /// Version of this document's form.
+    pub schema_version: u32,
+    /// What people call the plan.
+    pub name: String,
+    /// Where it is.
+    pub site: Site,
+    /// The days it covers.
+    pub season: DateSpan,
+    /// The days on which nobody is there to water; empty when left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub away: Vec<DateSpan>,
+    /// The room that the places stand in.
+    pub room: Room,
+    /// Racks and other places, from left to right.
+    pub places: Vec<Place>,
+    /// The kinds of tray in use.
+    pub tray_formats: Vec<TrayFormat>,
+    /// Crops of one's own, and those of the library that were changed, by the same identifier.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub crops: Vec<Crop>,
+    /// Packets of seed.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub packets: Vec<Packet>,
+    /// What is sown.
+    pub sowings: Vec<Sowing>,
+    /// The trays and where they stand.
+    pub trays: Vec<Tray>,
+}
+
+impl Plan {
+    /// The crop called `id`: the plan's own, else the library's.
+    pub fn find_crop(&self, id: &str) -> Option<&Crop> {
+        let own = self.crops.iter().find(|crop| crop.id == id);
+        own.or_else(|| crops::library().get(id))
+    }
+}

@@ -1,0 +1,101 @@
+//! A plan without a fault, its parts found by their ids.
+
+use jiff::civil::Date;
+
+use crate::basis::dates::{DateSpan, plus_days};
+use crate::crops;
+use crate::crops::Crop;
+use crate::plan::document::Plan;
+use crate::plan::ids::Ids;
+use crate::plan::sowing::Sowing;
+use crate::plan::tray::Tray;
+use crate::room::container::TrayFormat;
+use crate::room::{Bay, BayRef, Place};
+use crate::seeds::Packet;
+
+/// A plan without a fault. Only this can be assessed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SoundPlan {
+    pub(super) plan: Plan,
+    pub(super) ids: Ids,
+}
+
+impl std::ops::Deref for SoundPlan {
+    type Target = Plan;
+
+    fn deref(&self) -> &Plan {
+        &self.plan
+    }
+}
+
+impl SoundPlan {
+    /// The days away that `date` is in, or that begin within three days: time to prepare.
+    pub fn away_near(&self, date: Date) -> Option<DateSpan> {
+        const AHEAD_DAYS: i32 = 3;
+        let near = |span: &&DateSpan| (plus_days(span.from, -AHEAD_DAYS)..=span.to).contains(&date);
+        self.away.iter().find(near).copied()
+    }
+
+    /// The document itself.
+    pub fn into_inner(self) -> Plan {
+        self.plan
+    }
+
+    /// The crop of `sowing`, which a sound plan always has.
+    pub fn crop(&self, sowing: &Sowing) -> &Crop {
+        let own = self.ids.crops.get(&sowing.crop);
+        own.map(|&i| &self.plan.crops[i])
+            .or_else(|| crops::library().get(&sowing.crop))
+            .expect("a sound plan names known crops")
+    }
+
+    /// The packet that `sowing` is sown from; `None` when it names none.
+    pub fn packet(&self, sowing: &Sowing) -> Option<&Packet> {
+        let index = self.ids.packets.get(sowing.packet.as_ref()?)?;
+        self.plan.packets.get(*index)
+    }
+
+    /// The format of `tray`, which a sound plan always has.
+    pub fn format(&self, tray: &Tray) -> &TrayFormat {
+        let index = self.ids.formats.get(&tray.format);
+        let format = index.and_then(|&i| self.plan.tray_formats.get(i));
+        format.expect("a sound plan names known tray formats")
+    }
+
+    /// Index of the sowing called `id`, which a sound plan always has.
+    pub fn sowing_index(&self, id: &str) -> usize {
+        let index = self.ids.sowings.get(id);
+        *index.expect("a sound plan names known sowings")
+    }
+
+    /// The trays that hold the sowing called `id`, in the plan's order.
+    pub fn trays_of(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
+        let sowing = self.ids.sowings.get(id);
+        let trays = sowing.map_or(&[][..], |&i| &self.ids.trays_of[i]);
+        trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// The trays that stand in `bay` at any time, in the plan's order.
+    pub fn trays_in(&self, bay: &Bay<'_>) -> impl Iterator<Item = &Tray> {
+        // A place that was put beside the plan's own to compare has no trays of its own.
+        let places = self.ids.trays_in.get(bay.place_index);
+        let tiers = places.and_then(|tiers| tiers.get(bay.tier_index));
+        let trays = tiers.map_or(&[][..], Vec::as_slice);
+        trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// Index of the tray called `id`.
+    pub fn tray_index(&self, id: &str) -> Option<usize> {
+        self.ids.trays.get(id).copied()
+    }
+
+    /// The place called `id`.
+    pub fn place(&self, id: &str) -> Option<&Place> {
+        self.plan.places.get(self.ids.place(id)?)
+    }
+
+    /// The bay that `reference` names.
+    pub fn bay(&self, reference: &BayRef) -> Option<Bay<'_>> {
+        self.ids.bay(&self.plan, reference)
+    }
+}

@@ -1,0 +1,149 @@
+//! Trays: what is sown in them, and where they stand.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::basis::plane::{Axis, Footprint};
+use crate::room::BayRef;
+use crate::room::container::TrayFormat;
+
+/// A tray with what is sown in it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Tray {
+    /// Identifier.
+    pub id: String,
+    /// What its label says.
+    pub name: String,
+    /// What is sown in it: one sowing, or several by rows or packs of cells.
+    pub parts: Vec<Part>,
+    /// Its kind.
+    pub format: String,
+    /// Where it stands from which stage on; a stage without an entry stays where the one before
+    /// stood.
+    pub stands: Vec<Stand>,
+}
+
+/// A block of a tray's cells with one sowing in it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Part {
+    /// What is sown.
+    pub sowing: String,
+    /// In these columns, counted from 0: from the first up to but not including the second. All
+    /// when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub columns: Option<[u32; 2]>,
+    /// In these rows, counted from 0 at the front, in the same way. All when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rows: Option<[u32; 2]>,
+}
+
+/// A rectangle of cells: half-open ranges of columns and rows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct CellBlock {
+    /// From one column up to another.
+    pub columns: [u32; 2],
+    /// From one row up to another.
+    pub rows: [u32; 2],
+}
+
+impl CellBlock {
+    /// Whether they share a cell.
+    pub fn overlaps(&self, other: &Self) -> bool {
+        let over = |a: [u32; 2], b: [u32; 2]| a[0] < b[1] && b[0] < a[1];
+        over(self.columns, other.columns) && over(self.rows, other.rows)
+    }
+}
+
+impl Part {
+    /// The cells it takes in a tray of `format`.
+    pub fn block(&self, format: &TrayFormat) -> CellBlock {
+        CellBlock {
+            columns: self.columns.unwrap_or([0, format.columns]),
+            rows: self.rows.unwrap_or([0, format.rows]),
+        }
+    }
+}
+
+/// Where a tray stands from a stage on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Stand {
+    /// From this stage on.
+    pub stage: Stage,
+    /// In this bay.
+    pub bay: BayRef,
+    /// Its left edge on the deck.
+    pub x_mm: f64,
+    /// Its front edge on the deck.
+    pub y_mm: f64,
+    /// Which way its length runs.
+    pub along: Axis,
+}
+
+/// What a sowing goes through.
+#[derive(
+    Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, ToSchema,
+)]
+#[serde(rename_all = "snake_case")]
+pub enum Stage {
+    /// From sowing to emergence.
+    Germinate,
+    /// From emergence to hardening off.
+    Grow,
+    /// In and out, to get used to sun and wind.
+    Harden,
+    /// Planted out.
+    Out,
+}
+
+impl Tray {
+    /// Where it stands in `stage`; `None` when planted out or nowhere. A tray that hardens off
+    /// stands only where the plan says so for that stage.
+    pub fn stand_in(&self, stage: Stage) -> Option<&Stand> {
+        let until_hardening = |stand: &&Stand| stand.stage <= stage;
+        match stage {
+            Stage::Out => None,
+            Stage::Harden => self.stands.iter().find(|s| s.stage == Stage::Harden),
+            Stage::Germinate | Stage::Grow => self
+                .stands
+                .iter()
+                .filter(until_hardening)
+                .max_by_key(|stand| stand.stage),
+        }
+    }
+}
+
+impl Stand {
+    /// The outline of a tray of `format` that stands here.
+    pub fn footprint(&self, format: &TrayFormat) -> Footprint {
+        let [x, y] = self.along.lay(format.length_mm, format.width_mm);
+        Footprint {
+            x_mm: [self.x_mm, self.x_mm + x],
+            y_mm: [self.y_mm, self.y_mm + y],
+        }
+    }
+
+    /// The outline of `block` of such a tray, and its columns and rows of cells as they lie along
+    /// x and y.
+    pub fn block(&self, format: &TrayFormat, block: CellBlock) -> (Footprint, (u32, u32)) {
+        let whole = self.footprint(format);
+        let cut = |edges: [f64; 2], cells: [u32; 2], of: u32| {
+            let step = (edges[1] - edges[0]) / f64::from(of);
+            cells.map(|cell| edges[0] + step * f64::from(cell))
+        };
+        let (along_x, along_y, of_x, of_y) = match self.along {
+            Axis::X => (block.columns, block.rows, format.columns, format.rows),
+            Axis::Y => (block.rows, block.columns, format.rows, format.columns),
+        };
+        let footprint = Footprint {
+            x_mm: cut(whole.x_mm, along_x, of_x),
+            y_mm: cut(whole.y_mm, along_y, of_y),
+        };
+        (
+            footprint,
+            (along_x[1] - along_x[0], along_y[1] - along_y[0]),
+        )
+    }
+}

@@ -1,0 +1,3 @@
+//! Measured against reckoned.
+
+pub mod lux_meter;

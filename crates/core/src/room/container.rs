@@ -1,0 +1,114 @@
+//! Containers: trays, pots, soil blocks, boxes and jars, by format.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::basis::fault::{Faults, Pointer};
+use crate::basis::units::{Quantity, litres};
+
+/// A kind of tray: outer size, cells and mass.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TrayFormat {
+    /// Identifier that trays name.
+    pub id: String,
+    /// What it is, in words.
+    pub name: String,
+    /// Outer length.
+    pub length_mm: f64,
+    /// Outer width.
+    pub width_mm: f64,
+    /// Height of the rim, and of the mix's surface.
+    pub height_mm: f64,
+    /// Cells along its length.
+    pub columns: u32,
+    /// Cells across its width.
+    pub rows: u32,
+    /// Mix, or water, that a cell holds, in ml.
+    pub cell_ml: f64,
+    /// Depth that roots have.
+    pub cell_depth_mm: f64,
+    /// Mass filled, sown and watered through, then drained.
+    pub wet_kg: f64,
+    /// Whether it has no holes, so that water can stand in it.
+    pub holds_water: bool,
+    /// How far its dome reaches over the rim; left out when it has none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dome_height_mm: Option<f64>,
+}
+
+/// Depth of water that a tray is given from below and that is poured off again, in mm (common
+/// practice, no source).
+pub const WATER_FROM_BELOW_MM: f64 = 25.0;
+
+impl TrayFormat {
+    /// How many cells it has.
+    pub fn cells(&self) -> u32 {
+        self.columns * self.rows
+    }
+
+    /// Mass while it is watered from below: drained, plus the water that stands in it.
+    pub fn watered_kg(&self) -> f64 {
+        if !self.holds_water {
+            return self.wet_kg;
+        }
+        // A litre of water is a kilogram; the cells in it displace about half of it.
+        const SHARE_OF_WATER: f64 = 0.5;
+        let depth_mm = WATER_FROM_BELOW_MM.min(self.height_mm);
+        self.wet_kg + SHARE_OF_WATER * litres(self.length_mm, self.width_mm, depth_mm)
+    }
+
+    pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
+        faults.id(&at.at("id"), &self.id);
+        faults.name(&at.at("name"), &self.name);
+        for (name, mm) in [
+            ("length_mm", self.length_mm),
+            ("width_mm", self.width_mm),
+            ("height_mm", self.height_mm),
+        ] {
+            faults.number(&at.at(name), mm, 10.0..=2000.0, Quantity::LengthMm);
+        }
+        faults.number(
+            &at.at("cell_depth_mm"),
+            self.cell_depth_mm,
+            0.0..=2000.0,
+            Quantity::LengthMm,
+        );
+        if let Some(mm) = self.dome_height_mm {
+            faults.number(
+                &at.at("dome_height_mm"),
+                mm,
+                0.0..=1000.0,
+                Quantity::LengthMm,
+            );
+        }
+        for (name, cells) in [("columns", self.columns), ("rows", self.rows)] {
+            faults.number(&at.at(name), f64::from(cells), 1.0..=40.0, Quantity::Count);
+        }
+        faults.number(
+            &at.at("cell_ml"),
+            self.cell_ml,
+            0.0..=100_000.0,
+            Quantity::VolumeMl,
+        );
+        faults.number(&at.at("wet_kg"), self.wet_kg, 0.0..=200.0, Quantity::MassKg);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    #[test]
+    fn a_standard_tray_weighs_about_two_litres_more_while_it_is_watered() {
+        let kinds = crate::room::shelf::library();
+        let tray = kinds
+            .containers
+            .iter()
+            .find(|c| c.id == "cells-72")
+            .unwrap();
+        let water = tray.watered_kg() - tray.wet_kg;
+        // 540 x 280 x 25 mm are 3.78 litres, half of it taken up by the cells.
+        assert!((water - 1.89).abs() < 0.01, "{water}");
+        let pot = kinds.containers.iter().find(|c| c.id == "pot-9").unwrap();
+        assert_eq!(pot.watered_kg(), pot.wet_kg);
+    }
+}

@@ -1,0 +1,31 @@
+//! Fans, and how far things may stick out.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A fan in a bay.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Fan {
+    /// Identifier, unique among the tier's fans.
+    pub id: String,
+    /// What it is, in words.
+    pub name: String,
+    /// Diameter of the frame around the blades.
+    pub diameter_mm: f64,
+    /// Air moved at the speed in use, in m³/h.
+    pub flow_m3_h: f64,
+    /// Power drawn at the plug.
+    pub watts: f64,
+    /// Its middle along the shelf.
+    pub x_mm: f64,
+    /// Its middle from the front.
+    pub y_mm: f64,
+    /// Its middle above the deck.
+    pub height_mm: f64,
+}
+
+impl Fan {}
+
+/// How far a lamp or a tray may stick out over the edge of a deck.
+pub const MOST_OVERHANG_MM: f64 = 120.0;

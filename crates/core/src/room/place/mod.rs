@@ -1,0 +1,10 @@
+//! Places that hold trays: racks, shelves, closets, benches, chambers, windows and cold frames.
+
+mod body;
+pub mod kinds;
+mod traits;
+
+pub use body::{Deck, Faces, Material, Place, Spot};
+pub use kinds::{
+    Bench, Chamber, Closet, ColdFrame, Feet, Fittings, Kind, Rack, Vent, WallLayer, Window,
+};

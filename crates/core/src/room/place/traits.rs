@@ -1,0 +1,116 @@
+//! What a place is like, by its kind: the one file that tells kinds apart, but for their checks and
+//! the solvers that take their figures.
+
+use std::ops::Range;
+
+use crate::room::place::body::Place;
+use crate::room::place::kinds::{Chamber, Closet, Kind, Rack, Window};
+
+impl Place {
+    /// Distance from one height that a deck can have to the next; `None` where decks are fixed.
+    pub fn pitch_mm(&self) -> Option<f64> {
+        match &self.kind {
+            Kind::Rack(rack) => Some(rack.pitch_mm),
+            Kind::WallShelf(fittings) => Some(fittings.pitch_mm),
+            Kind::Closet(closet) => Some(closet.pitch_mm),
+            Kind::Chamber(chamber) => Some(chamber.pitch_mm),
+            Kind::Bench(_) | Kind::Window(_) | Kind::ColdFrame(_) => None,
+        }
+    }
+
+    /// Thickness of the posts at the corners of each deck; 0 without any.
+    pub fn post_mm(&self) -> f64 {
+        match &self.kind {
+            Kind::Rack(rack) => rack.post_mm,
+            _ => 0.0,
+        }
+    }
+
+    /// Thickness of the walls around it; 0 without any.
+    pub fn wall_mm(&self) -> f64 {
+        match &self.kind {
+            Kind::Chamber(chamber) => chamber.walls.iter().map(|wall| wall.thickness_mm).sum(),
+            _ => 0.0,
+        }
+    }
+
+    /// Whether walls close it at its sides, so that nothing can stick out.
+    pub fn is_closed(&self) -> bool {
+        matches!(self.kind, Kind::Chamber(_) | Kind::Closet(_))
+    }
+
+    /// The tiers that share closed air with tier `index`: all of a chamber and of a closet that is
+    /// kept shut, one alone whose bay film, cloth or board closes on all sides; `None` in the open.
+    pub fn shares_air(&self, index: usize) -> Option<Range<usize>> {
+        match &self.kind {
+            Kind::Chamber(_) | Kind::Closet(Closet { shut: true, .. }) => Some(0..self.tiers.len()),
+            // Its own walls close a closet's bays but for its doors.
+            Kind::ColdFrame(_) | Kind::Closet(_) => None,
+            _ => self.tiers[index]
+                .sides
+                .all_closed()
+                .then(|| index..index + 1),
+        }
+    }
+
+    /// Whether it stands outdoors.
+    pub fn outdoors(&self) -> bool {
+        matches!(self.kind, Kind::ColdFrame(_))
+    }
+
+    /// Whether it is carried into the room rather than built in or left outside.
+    pub fn is_furniture(&self) -> bool {
+        matches!(self.kind, Kind::Rack(_) | Kind::Bench(_) | Kind::Chamber(_))
+    }
+
+    /// What only a rack has; `None` for all else.
+    pub fn rack(&self) -> Option<&Rack> {
+        match &self.kind {
+            Kind::Rack(rack) => Some(rack),
+            _ => None,
+        }
+    }
+
+    /// What only a germination chamber has; `None` for all else.
+    pub fn chamber(&self) -> Option<&Chamber> {
+        match &self.kind {
+            Kind::Chamber(chamber) => Some(chamber),
+            _ => None,
+        }
+    }
+
+    /// What only a window has; `None` for all else.
+    pub fn window(&self) -> Option<&Window> {
+        match &self.kind {
+            Kind::Window(window) => Some(window),
+            _ => None,
+        }
+    }
+
+    /// Whether it keeps the damp in by itself, so that trays in it need no domes.
+    pub fn keeps_damp_in(&self) -> bool {
+        self.chamber().is_some()
+    }
+
+    /// Whether its decks can be more than one.
+    pub fn takes_more_decks(&self) -> bool {
+        !matches!(self.kind, Kind::Window(_) | Kind::ColdFrame(_))
+    }
+
+    /// Whether it is carried folded, or with its legs off.
+    pub fn folds(&self) -> bool {
+        matches!(&self.kind, Kind::Bench(bench) if bench.folds)
+    }
+
+    /// The same closet with its doors kept shut; `None` where there are none to shut.
+    pub fn with_doors_shut(&self) -> Option<Self> {
+        let Kind::Closet(Closet { shut: false, .. }) = self.kind else {
+            return None;
+        };
+        let mut shut = self.clone();
+        if let Kind::Closet(closet) = &mut shut.kind {
+            closet.shut = true;
+        }
+        Some(shut)
+    }
+}

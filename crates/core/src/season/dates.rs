@@ -1,0 +1,303 @@
+//! When each sowing is sown, shows, hardens off and goes out.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::dates::{DateSpan, days_between, plus_days};
+use crate::basis::units::{DAYS_PER_WEEK, Quantity};
+use crate::basis::words::{COMMON_PRACTICE, Why, say};
+use crate::basis::work::go_on;
+use crate::crops::Crop;
+use crate::light::fields::Fields;
+use crate::plan::{SoundPlan, Sowing};
+use crate::season::pace::Pace;
+use crate::season::root_zone::Beds;
+
+/// The dates of one sowing. Each stage runs from its own date up to the day before the next.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SowingDates {
+    /// The sowing.
+    pub sowing: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// Day on which its seed goes cold and moist; `None` when it needs no cold.
+    pub chill: Option<Date>,
+    /// Day to sow.
+    pub sow: Date,
+    /// Day on which the first tenth of the seedlings show; `None` when none come up.
+    pub first: Option<Date>,
+    /// Day on which a quarter show: the dome is vented; `None` when none come up.
+    pub quarter: Option<Date>,
+    /// Day on which half of the seedlings show; `None` when none come up.
+    pub emerge: Option<Date>,
+    /// Day on which nine tenths show; `None` when none come up, or not in time.
+    pub last: Option<Date>,
+    /// Day to thin or to prick out: the first true leaves are there; `None` when none come up in
+    /// time.
+    pub thin: Option<Date>,
+    /// Day to pot on; `None` when it stays where it was sown.
+    pub pot_on: Option<Date>,
+    /// Day on which hardening off begins.
+    pub harden: Date,
+    /// Day to plant out.
+    pub out: Date,
+    /// Chance of a frost on or after the day to plant out, 0 to 1.
+    pub frost_risk_out: f64,
+    /// The share of good seeds that come up where it germinates, 0 to 1.
+    pub comes_up: f64,
+    /// How fast it grows where it stands; `None` for stock that only passes through.
+    pub pace: Option<Pace>,
+    /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
+    pub emergence_days: Option<f64>,
+    /// The rule behind each date.
+    pub why: DatesWhy,
+}
+
+/// The days on which a sowing shows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Shows {
+    /// It was sown.
+    pub sow: Date,
+    /// The first tenth.
+    pub first: Date,
+    /// Half.
+    pub half: Date,
+    /// Nine tenths.
+    pub last: Date,
+}
+
+/// Why each date of a sowing is as it is.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DatesWhy {
+    /// The day to sow.
+    pub sow: Why,
+    /// The day it shows.
+    pub emerge: Why,
+    /// The day to plant out.
+    pub out: Why,
+}
+
+impl SowingDates {
+    /// The days on which it shows; `None` when none come up in time.
+    pub fn shows(&self) -> Option<Shows> {
+        let half = self.emerge?;
+        Some(Shows {
+            sow: self.sow,
+            first: self.first.unwrap_or(half),
+            half,
+            last: self.last.unwrap_or(half),
+        })
+    }
+
+    /// Days since emergence on `date`, `None` before it.
+    pub fn days_up(&self, date: Date) -> Option<i32> {
+        let days = days_between(self.emerge?, date);
+        (days >= 0).then_some(days)
+    }
+}
+
+/// The dates of every sowing, in the plan's order.
+pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
+    dates_again(plan, &Fields::default())
+}
+
+/// The same as [`dates`] for somebody who asks again and again: light that `fields` remembers is not
+/// reckoned anew.
+pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
+    let mut beds = Beds::new(plan);
+    plan.sowings
+        .iter()
+        .map(|sowing| {
+            go_on();
+            dates_of(plan, sowing, &mut beds, fields)
+        })
+        .collect()
+}
+
+/// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
+/// before that, and earlier still by the days that emergence here takes longer than at the
+/// temperature advised for the crop.
+fn dates_of(
+    plan: &SoundPlan,
+    sowing: &Sowing,
+    beds: &mut Beds<'_>,
+    fields: &Fields,
+) -> SowingDates {
+    let crop = plan.crop(sowing);
+    let curve = crop.curve();
+    let weeks = |weeks: f64| (weeks * DAYS_PER_WEEK).round() as i32;
+
+    if let Some(stays) = sowing.stays {
+        return passing(plan, sowing, stays);
+    }
+    let out = plus_days(
+        plan.site.last_frost,
+        weeks(crop.weeks_after_last_frost) + sowing.shift_days,
+    );
+    let harden = plus_days(out, -crop.hardening_days);
+    let bed_c = match sowing.root_zone_c {
+        Some(c) => vec![c],
+        None => beds.root_zone_c(sowing),
+    };
+    let showing = curve.showing(&bed_c);
+    let emergence_days = curve.days_over(&bed_c);
+    let advised_days = curve
+        .days(crop.root_zone_c)
+        .expect("every crop emerges at its advised temperature");
+    let lost_days = emergence_days
+        .map_or(0.0, |days| days - advised_days)
+        .max(0.0);
+    let pace = Pace::of(plan, sowing, fields);
+    let sow = match sowing.packet_weeks {
+        // Who goes by the packet counts its weeks and nothing else.
+        Some(packet) => plus_days(out, -weeks(packet)),
+        None => plus_days(
+            out,
+            -weeks(crop.weeks_indoors) - lost_days.round() as i32 - pace.lost_days.round() as i32,
+        ),
+    };
+    let shows = |days: Option<f64>| {
+        days.map(|days| plus_days(sow, days.ceil() as i32))
+            .filter(|&day| day < harden)
+    };
+    let emerge = shows(emergence_days);
+    let since = |days: i32| {
+        let day = emerge.map(|emerge| plus_days(emerge, days));
+        day.filter(|&day| day < harden)
+    };
+    let pots_on = sowing.pots_on != Some(false) && !in_final_pot(plan, sowing, crop);
+    let shares = bed_c.iter().map(|&c| curve.share(c));
+    let comes_up = if emergence_days.is_some() {
+        shares.sum::<f64>() / bed_c.len() as f64
+    } else {
+        0.0
+    };
+
+    let days = |n: f64| Quantity::Days.of(n);
+    let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
+    let root_zone = Quantity::TemperatureC.of(mean_c);
+    let why = DatesWhy {
+        sow: Why {
+            rule: match sowing.packet_weeks {
+                Some(packet) => say!(
+                    "the packet's {weeks} counted back from planting out on {out}",
+                    weeks = Quantity::Weeks.of(packet),
+                    out = out,
+                ),
+                None => say!(
+                    "{weeks} indoors counted back from planting out on {out}; {lost} more because it comes up later at {root_zone} than at {advised}, and {grows} for growing on at {air} in the light it has",
+                    weeks = Quantity::Weeks.of(crop.weeks_indoors),
+                    out = out,
+                    lost = days(lost_days.round()),
+                    root_zone = root_zone.clone(),
+                    advised = Quantity::TemperatureC.of(crop.root_zone_c),
+                    grows = days(pace.lost_days.round()),
+                    air = Quantity::TemperatureC.of(pace.air_c),
+                ),
+            },
+            source: COMMON_PRACTICE,
+        },
+        emerge: Why {
+            rule: match emergence_days {
+                Some(mean) => say!(
+                    "half are up {days} after sowing with the root zone at {root_zone}; the rate is read between the table's temperatures",
+                    days = days(mean),
+                    root_zone = root_zone,
+                ),
+                None => say!(
+                    "at a root zone of {root_zone} the table has none coming up",
+                    root_zone = root_zone
+                ),
+            },
+            source: crop.source("emergence"),
+        },
+        out: Why {
+            rule: if crop.weeks_after_last_frost < 0.0 {
+                say!(
+                    "{weeks} before the last frost on {frost}: {crop} bears cold",
+                    weeks = Quantity::Weeks.of(-crop.weeks_after_last_frost),
+                    frost = plan.site.last_frost,
+                    crop = crop.name.to_lowercase(),
+                )
+            } else {
+                say!(
+                    "{weeks} after the last frost on {frost}: {crop} is tender",
+                    weeks = Quantity::Weeks.of(crop.weeks_after_last_frost),
+                    frost = plan.site.last_frost,
+                    crop = crop.name.to_lowercase(),
+                )
+            },
+            source: crop.source("weeks_after_last_frost"),
+        },
+    };
+    SowingDates {
+        sowing: sowing.id.clone(),
+        name: format!("{}, {}", crop.name, sowing.variety),
+        chill: (crop.cold_weeks > 0.0).then(|| plus_days(sow, -weeks(crop.cold_weeks))),
+        sow,
+        first: shows(showing.map(|s| s.first_days)).filter(|_| emerge.is_some()),
+        quarter: shows(showing.map(|s| s.quarter_days)).filter(|_| emerge.is_some()),
+        emerge,
+        last: shows(showing.map(|s| s.last_days)).filter(|_| emerge.is_some()),
+        thin: since(TRUE_LEAVES_DAYS),
+        pot_on: since(weeks(crop.pot_on_weeks)).filter(|_| pots_on),
+        harden,
+        out,
+        frost_risk_out: plan.site.frost_risk(out),
+        comes_up,
+        pace: Some(pace),
+        emergence_days,
+        why,
+    }
+}
+
+/// Whether a sowing stays where it is sown: its crop is never moved, or its cells are as large as
+/// the pot that it would go into.
+fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
+    const AS_LARGE: f64 = 0.8;
+    let cells = plan.trays_of(&sowing.id);
+    let smallest = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
+    crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
+}
+
+/// Days from emergence to the first true leaves: time to thin or to prick out (common practice, no
+/// source).
+const TRUE_LEAVES_DAYS: i32 = 10;
+
+/// Stock that only passes through: it is there, and nothing germinates.
+fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
+    let crop = plan.crop(sowing);
+    let gone = plus_days(stays.to, 1);
+    let why = Why {
+        rule: say!(
+            "it passes through from {from} to {to}",
+            from = stays.from,
+            to = stays.to
+        ),
+        source: "your own dates",
+    };
+    SowingDates {
+        sowing: sowing.id.clone(),
+        name: format!("{}, {}", crop.name, sowing.variety),
+        chill: None,
+        sow: stays.from,
+        first: Some(stays.from),
+        quarter: None,
+        emerge: Some(stays.from),
+        last: Some(stays.from),
+        thin: None,
+        pot_on: None,
+        harden: gone,
+        out: gone,
+        frost_risk_out: plan.site.frost_risk(gone),
+        comes_up: 1.0,
+        pace: None,
+        emergence_days: Some(0.0),
+        why: DatesWhy {
+            sow: why.clone(),
+            emerge: why.clone(),
+            out: why,
+        },
+    }
+}

@@ -1,0 +1,208 @@
+//! How much of each sowing to sow: cells, seeds in each, and what its packet has.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::words::Statement;
+use crate::plan::{SoundPlan, Sowing};
+use crate::season::dates::SowingDates;
+use crate::seeds::{SeedSource, ToSow, Viability, Want};
+
+/// What to sow of a sowing.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SowingCells {
+    /// The sowing.
+    pub sowing: String,
+    /// Crop and variety in words.
+    pub name: String,
+    /// The packet; `None` when the sowing names none: then fresh bought seed is taken for granted.
+    pub packet: Option<String>,
+    /// Mix in the cells that suit it, in ml.
+    pub cell_ml: f64,
+    /// Mix in the pot that it goes into later; `None` when it stays where it was sown.
+    pub pot_on_ml: Option<f64>,
+    /// Cells that the plan's trays have for it.
+    pub cells_there: u32,
+    /// What to sow; `None` for stock that passes through, and for seed too poor to sow.
+    pub to_sow: Option<ToSow>,
+    /// Why nothing can be sown of it.
+    pub problem: Option<Statement>,
+    /// Seeds that the packet has left after this sowing and those before it; negative when it has
+    /// too few, `None` when nobody counted.
+    pub seeds_left: Option<i64>,
+}
+
+/// Each sowing's cells and seeds, in the order of sowing.
+pub fn all(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<SowingCells> {
+    let mut order: Vec<usize> = (0..plan.sowings.len()).collect();
+    order.sort_by_key(|&i| dates[i].sow);
+    let mut used: std::collections::BTreeMap<&str, i64> = std::collections::BTreeMap::new();
+    order
+        .into_iter()
+        .map(|i| {
+            let (sowing, dates) = (&plan.sowings[i], &dates[i]);
+            let mut cells = of(plan, sowing, dates);
+            if let (Some(packet), Some(to_sow)) = (plan.packet(sowing), &cells.to_sow) {
+                let used = used.entry(packet.id.as_str()).or_default();
+                *used += i64::from(to_sow.seeds);
+                cells.seeds_left = packet.seeds.map(|have| i64::from(have) - *used);
+            }
+            cells
+        })
+        .collect()
+}
+
+fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
+    let crop = plan.crop(sowing);
+    let packet = plan.packet(sowing);
+    let cells_there = plan
+        .trays
+        .iter()
+        .flat_map(|tray| {
+            let format = plan.format(tray);
+            let parts = tray.parts.iter().filter(|part| part.sowing == sowing.id);
+            parts.map(move |part| {
+                let block = part.block(format);
+                (block.columns[1] - block.columns[0]) * (block.rows[1] - block.rows[0])
+            })
+        })
+        .sum();
+    let asked = (sowing.stays.is_none()).then(|| {
+        let wanted = f64::from(sowing.wanted) * (1.0 + sowing.spare.unwrap_or(0.0));
+        let want = Want {
+            wanted: wanted.ceil() as u32,
+            viability: None,
+            test: None,
+            comes_up: dates.comes_up,
+            losses: crop.losses,
+            plants_per_cell: crop.plants_per_cell,
+            seeds_per_cell: sowing.seeds_per_cell,
+            most_empty: MOST_EMPTY,
+            sure: sowing.sure.unwrap_or(SURE),
+            seeds: packet.and_then(|packet| packet.seeds),
+        };
+        want.of_viability(viability(plan, sowing))
+    });
+    let (to_sow, problem) = match asked {
+        None => (None, None),
+        Some(Ok(to_sow)) => (Some(to_sow), None),
+        Some(Err(faults)) => (None, faults.into_iter().next().map(|fault| fault.problem)),
+    };
+    SowingCells {
+        sowing: sowing.id.clone(),
+        name: dates.name.clone(),
+        packet: packet.map(|packet| packet.id.clone()),
+        // Sown in its final pot it needs no smaller cell.
+        cell_ml: if crop.pot_on_ml > 0.0 && sowing.pots_on == Some(false) {
+            crop.pot_on_ml
+        } else {
+            crop.cell_ml
+        },
+        pot_on_ml: dates.pot_on.map(|_| crop.pot_on_ml),
+        cells_there,
+        to_sow,
+        problem,
+        seeds_left: None,
+    }
+}
+
+/// The share of cells that may stay empty (common practice, no source).
+const MOST_EMPTY: f64 = 0.1;
+/// How sure a gardener wants to be of the plants wanted who does not say (common practice, no source).
+const SURE: f64 = 0.95;
+
+/// How alive the seed of `sowing` is in the year it is sown.
+pub fn viability(plan: &SoundPlan, sowing: &Sowing) -> Viability {
+    let (crop, year) = (plan.crop(sowing), plan.season.from.year());
+    match plan.packet(sowing) {
+        Some(packet) => packet.viability(crop, year),
+        None => SeedSource::Bought.fresh(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::plan::Plan;
+    use crate::seeds::{GerminationTest, Packet};
+    use crate::testing::{kettle_fen, reckoned};
+
+    fn of(change: impl FnOnce(&mut Plan)) -> Vec<SowingCells> {
+        let plan = kettle_fen(|plan| {
+            plan.packets.clear();
+            for sowing in &mut plan.sowings {
+                sowing.packet = None;
+            }
+            change(plan);
+        });
+        reckoned(&plan).how_many
+    }
+
+    fn packet(seeds: u32, test: Option<GerminationTest>) -> Packet {
+        Packet {
+            id: "lettuce-2026".into(),
+            crop: "lettuce".into(),
+            variety: "Green Quilt".into(),
+            lot: None,
+            year: 2026,
+            seeds: Some(seeds),
+            source: SeedSource::Bought,
+            cold: false,
+            stated: None,
+            test,
+        }
+    }
+
+    #[test]
+    fn they_stand_in_the_order_to_sow() {
+        let cells = of(|_| ());
+        assert_eq!(cells.len(), 18);
+        assert!(cells.iter().all(|c| c.to_sow.is_some()));
+        // Onions go first.
+        assert!(cells[0].name.starts_with("Onion") || cells[0].name.starts_with("Celery"));
+    }
+
+    #[test]
+    fn a_packet_that_serves_two_sowings_runs_out() {
+        let cells = of(|plan| {
+            plan.packets.push(packet(70, None));
+            for sowing in plan.sowings.iter_mut().filter(|s| s.crop == "lettuce") {
+                sowing.packet = Some("lettuce-2026".into());
+            }
+        });
+        let left: Vec<i64> = cells.iter().filter_map(|c| c.seeds_left).collect();
+        assert_eq!(left.len(), 3);
+        assert!(left.is_sorted_by(|a, b| a > b) && left[2] < 0, "{left:?}");
+    }
+
+    #[test]
+    fn who_wants_to_be_surer_sows_more() {
+        let cells = |sure| {
+            let cells = of(|plan| {
+                let sowing = plan.sowings.iter_mut().find(|s| s.id == "lettuce");
+                sowing.unwrap().sure = sure;
+            });
+            let lettuce = cells.into_iter().find(|c| c.sowing == "lettuce").unwrap();
+            lettuce.to_sow.unwrap().cells
+        };
+        assert!(cells(Some(0.6)) < cells(None) && cells(None) < cells(Some(0.999)));
+    }
+
+    #[test]
+    fn a_poor_test_asks_for_more_seed() {
+        let seeds = |test| {
+            let cells = of(|plan| {
+                plan.packets.push(packet(500, test));
+                let sowing = plan.sowings.iter_mut().find(|s| s.id == "lettuce");
+                sowing.unwrap().packet = Some("lettuce-2026".into());
+            });
+            let lettuce = cells.into_iter().find(|c| c.sowing == "lettuce").unwrap();
+            lettuce.to_sow.unwrap().seeds
+        };
+        let poor = GerminationTest {
+            sprouted: 3,
+            of: 20,
+        };
+        assert!(seeds(Some(poor)) > 2 * seeds(None));
+    }
+}

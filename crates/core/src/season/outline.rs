@@ -1,0 +1,59 @@
+//! The season day by day.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::basis::dates::DateSpan;
+use crate::light::daylight::cloudless_mol_m2_d;
+use crate::plan::Stage;
+use crate::room::Place;
+use crate::season::moments::TrayDates;
+use crate::season::reckoned::Reckoned;
+
+/// The season day by day, as the ribbon shows it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct SeasonDay {
+    /// The day.
+    pub date: Date,
+    /// Hours from sunrise to sunset.
+    pub day_length_h: f64,
+    /// Daily light outdoors on an average day, in mol/m²/d: what hardening off leads to.
+    pub outdoors_mol_m2_d: f64,
+    /// Chance that a frost still comes, 0 to 1.
+    pub frost_risk: f64,
+    /// Trays that stand in the room.
+    pub trays: u32,
+}
+
+/// Every day of `span` with the trays indoors on it.
+pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
+    let (plan, dates) = (reckoned.plan, &reckoned.dates);
+    let outdoors = |place: &str| plan.place(place).is_some_and(Place::outdoors);
+    let stays: Vec<DateSpan> = plan
+        .trays
+        .iter()
+        .flat_map(|tray| {
+            let dates = TrayDates::of(plan, tray, dates);
+            [Stage::Germinate, Stage::Grow, Stage::Harden]
+                .into_iter()
+                .filter_map(move |stage| {
+                    let stand = tray.stand_in(stage)?;
+                    dates.days_of(stage).filter(|_| !outdoors(&stand.bay.place))
+                })
+        })
+        .collect();
+    span.days()
+        .map(|date| SeasonDay {
+            date,
+            day_length_h: plan.site.day_length_h(date),
+            outdoors_mol_m2_d: cloudless_mol_m2_d(plan.site.latitude_deg, date)
+                * plan.site.average_of_cloudless(),
+            frost_risk: plan.site.frost_risk(date),
+            trays: stays
+                .iter()
+                .filter(|days| (days.from..=days.to).contains(&date))
+                .count() as u32,
+        })
+        .collect()
+}

@@ -1,0 +1,37 @@
+//! All that follows from a plan whatever day is looked at: made once, and passed down.
+
+use crate::light::fields::Fields;
+use crate::plan::SoundPlan;
+use crate::season::dates::{SowingDates, dates_again};
+use crate::season::how_many;
+use crate::season::how_many::SowingCells;
+use crate::season::stays::{Stay, stays};
+
+/// A plan, and what is reckoned of it once.
+#[derive(Debug)]
+pub struct Reckoned<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// Light that was reckoned before.
+    pub fields: &'a Fields,
+    /// The dates of every sowing, in the plan's order.
+    pub dates: Vec<SowingDates>,
+    /// Where every tray stands and when.
+    pub stays: Vec<Stay<'a>>,
+    /// How much of each sowing to sow, in the order of sowing.
+    pub how_many: Vec<SowingCells>,
+}
+
+impl<'a> Reckoned<'a> {
+    /// Of `plan`; light that `fields` remembers is not reckoned anew.
+    pub fn of(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
+        let dates = dates_again(plan, fields);
+        Self {
+            stays: stays(plan, &dates),
+            how_many: how_many::all(plan, &dates),
+            plan,
+            fields,
+            dates,
+        }
+    }
+}
