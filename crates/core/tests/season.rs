@@ -10,9 +10,12 @@ use sunrise_core::power::Power;
 use sunrise_core::room;
 use sunrise_core::room::BayRef;
 use sunrise_core::season::SowingDates;
-use sunrise_core::season::moments::TrayDates;
+use sunrise_core::season::jobs::EventKind;
+use sunrise_core::season::moments::TrayMoments;
 use sunrise_core::season::stays::clashes;
-use sunrise_core::testing::{KETTLE_FEN, dates_of, kettle_fen, read, reckoned, sowing, tier};
+use sunrise_core::testing::{
+    KETTLE_FEN, bay, dates_of, kettle_fen, read, reckoned, sowing, tier, tray as tray_of,
+};
 
 #[test]
 fn stages_follow_each_other_without_gap_or_overlap() {
@@ -157,7 +160,7 @@ fn trays_clash_only_while_both_stand_there() {
         panic!("one clash, not {clash:?}")
     };
     let days = |tray| {
-        TrayDates::of(&plan, tray, &all.dates)
+        TrayMoments::of(&plan, tray, &all.dates)
             .days_of(Stage::Grow)
             .unwrap()
     };
@@ -182,7 +185,7 @@ fn a_tray_of_two_sowings_moves_as_one() {
     let all = reckoned(&plan);
     let tray = plan.trays.iter().find(|t| t.id == "lx1").unwrap();
     assert_eq!(tray.parts.len(), 2);
-    let day = TrayDates::of(&plan, tray, &all.dates).up;
+    let day = TrayMoments::of(&plan, tray, &all.dates).moves;
     let standing: Vec<_> = room::bays(&plan.places)
         .flat_map(|bay| standing_in(&all, &bay, day))
         .filter(|s| s.tray.id == "lx1")
@@ -197,13 +200,22 @@ fn a_tray_of_two_sowings_moves_as_one() {
     assert_eq!(left.grid, right.grid);
     assert_eq!(left.grid.0 * left.grid.1, 36);
     assert!(!left.footprint.overlaps(&right.footprint));
-    // While one half is not up, the dome stays on and the whole germinates.
+    // It leaves the chamber with the first half that wants light, and wants warmth until both are up.
     let mut late = all.dates.clone();
     let slow = late.iter_mut().find(|d| d.sowing == "lettuce-cos").unwrap();
-    slow.emerge = slow.emerge.map(|up| plus_days(up, 9));
-    let dates = TrayDates::of(&plan, tray, &late);
-    assert_eq!(dates.stage_on(plus_days(day, 8)), Some(Stage::Germinate));
-    assert_eq!(dates.stage_on(plus_days(day, 9)), Some(Stage::Grow));
+    for day in [&mut slow.emerge, &mut slow.last, &mut slow.into_light] {
+        *day = day.map(|day| plus_days(day, 9));
+    }
+    let last = slow.last.unwrap();
+    let moments = TrayMoments::of(&plan, tray, &late);
+    assert_eq!(moments.stage_on(plus_days(day, -1)), Some(Stage::Germinate));
+    assert_eq!(moments.stage_on(day), Some(Stage::Grow));
+    assert!(moments.coming_up(plus_days(last, -1)) && !moments.coming_up(last));
+    // On a lit rack it stays where it is until all is up.
+    let plan = kettle_fen(|plan| tray_of(plan, "lx1").stands[0].bay = bay("door", "t4"));
+    let tray = plan.trays.iter().find(|t| t.id == "lx1").unwrap();
+    let moments = TrayMoments::of(&plan, tray, &late);
+    assert_eq!((moments.moves, moments.all_up), (last, last));
 }
 
 #[test]
@@ -239,8 +251,8 @@ fn lamps_cost_what_they_draw_while_something_wants_light() {
         let views = Looker::new(&all, Detail::Outline).look(0, day);
         views[1].computed.burning
     };
-    assert!(!burns(date(2027, 4, 7)));
-    assert!(burns(date(2027, 4, 8)));
+    assert!(!burns(date(2027, 4, 6)));
+    assert!(burns(date(2027, 4, 7)));
 }
 
 #[test]
@@ -349,6 +361,37 @@ fn crops_of_ones_own_count_before_the_librarys() {
     crop.losses = 3.0;
     broken.crops.push(crop);
     assert_eq!(broken.check().unwrap_err()[0].path, "/crops/0/losses");
+}
+
+#[test]
+fn a_mixed_tray_has_one_vent_and_one_dome_off_and_a_dry_one_has_its_mat_off() {
+    let jobs = |change: fn(&mut Plan)| {
+        let plan = kettle_fen(change);
+        sunrise_core::season::jobs::all(&reckoned(&plan))
+    };
+    // Two lettuces in one tray under a dome, on a mat.
+    let mixed = jobs(|plan| {
+        let stand = &mut tray_of(plan, "lx1").stands[0];
+        (stand.bay, stand.x_mm, stand.y_mm) = (bay("door", "t3"), 40.0, 35.0);
+        tray_of(plan, "lx1").format = "cells-72".into();
+    });
+    for kind in [EventKind::Vent, EventKind::Uncover] {
+        let own = mixed
+            .iter()
+            .filter(|job| job.what == kind && job.tray.as_deref() == Some("lx1"));
+        let own: Vec<_> = own.collect();
+        assert_eq!(own.len(), 1, "{kind:?}");
+        assert!(own[0].name.contains(" + "), "{}", own[0].name);
+    }
+    // Peppers on their mat, with no dome to take off.
+    let dry = jobs(|plan| {
+        for format in &mut plan.tray_formats {
+            format.dome_height_mm = None;
+        }
+    });
+    let pepper: Vec<_> = dry.iter().filter(|job| job.sowing == "pepper").collect();
+    assert!(pepper.iter().any(|job| job.what == EventKind::MatOff));
+    assert!(pepper.iter().all(|job| job.what != EventKind::Uncover));
 }
 
 #[test]

@@ -48,7 +48,10 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
             .uid(&format!(
                 "{}-{}-plan-{id}@faint-sunrise.invalid",
                 word(job.what),
-                job.sowing
+                // Some trays of a sowing may have another day than the others.
+                job.tray
+                    .as_ref()
+                    .map_or(job.sowing.clone(), |tray| format!("{}-{tray}", job.sowing))
             ))
             .append_property(dated("DTSTART", job.date))
             .append_property(dated("DTEND", next))
@@ -78,6 +81,7 @@ fn word(what: EventKind) -> &'static str {
         EventKind::Vent => "vent",
         EventKind::Emerge => "emerge",
         EventKind::Uncover => "uncover",
+        EventKind::MatOff => "mat-off",
         EventKind::Thin => "thin",
         EventKind::PotOn => "pot-on",
         EventKind::Harden => "harden",

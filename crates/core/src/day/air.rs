@@ -134,7 +134,7 @@ fn fans(plan: &SoundPlan, bay: &Bay<'_>, closed: bool) -> Vec<FanChoice> {
             two,
         ),
     ];
-    if !closed && !bay.place.is_closed() {
+    if !closed && bay.place.shares_air(bay.tier_index).is_none() {
         let room = &plan.room;
         let across_mm = room.width_mm.max(room.depth_mm);
         let whole = flow(ROOM_MM, across_mm);

@@ -37,7 +37,7 @@ impl<'a> CellLight<'a> {
         above: &Bay<'_>,
         there: &[Standing<'_>],
     ) -> Option<FromAbove> {
-        if !burns(self.reckoned.plan, above, there) {
+        if !burns(above, there) {
             return None;
         }
         let share = let_down(above, covered(above, there));

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::basis::units::Quantity;
 use crate::basis::words::{OWN_ESTIMATE, Why, say};
 use crate::day::standing::Standing;
-use crate::plan::{SoundPlan, Stage};
+use crate::plan::SoundPlan;
 use crate::room::Place;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, ShelfDay};
 use crate::warmth::closed_space::{ClosedSpace, Inside};
@@ -52,17 +52,17 @@ impl ClosedAir {
         let tiers = space.tiers();
         let here = &standing[tiers.clone()];
         let all = || here.iter().flatten();
-        let germinates = |s: &&Standing<'_>| s.stage == Stage::Germinate;
+        let coming_up = |s: &&Standing<'_>| s.coming_up;
         let inside = Inside {
             lit: here
                 .iter()
-                .map(|on| on.iter().any(|s| s.wants_light(plan)))
+                .map(|on| on.iter().any(|s| s.wants_light()))
                 .collect(),
-            heat: f64::from(u8::from(all().any(|s| germinates(&s)))),
+            heat: f64::from(u8::from(all().any(|s| coming_up(&s)))),
             wet_kg: all().map(|s| s.format.wet_kg).sum(),
         };
         let on_mat = tiers.clone().find_map(|tier| {
-            standing[tier].iter().filter(germinates).find_map(|s| {
+            standing[tier].iter().filter(coming_up).find_map(|s| {
                 let tray = TrayHere {
                     format: s.format,
                     mat: Some(mat_under(&place.tiers[tier], &s.footprint)?),

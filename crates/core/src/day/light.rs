@@ -72,7 +72,7 @@ impl BayLight {
         part_lights: &[PartLight],
         detailed: bool,
     ) -> Self {
-        let burning = burns(plan, bay, standing);
+        let burning = burns(bay, standing);
         let parts = || trays.iter().flat_map(|tray| &tray.parts);
         let values: Vec<f64> = parts().flat_map(|part| &part.ppfd).copied().collect();
         let ppfd = Spread::of(&values);

@@ -10,7 +10,7 @@ use crate::crops::showing::Outcome;
 use crate::day::closed_air::ClosedAir;
 use crate::day::standing::Standing;
 use crate::day::water::TrayWater;
-use crate::plan::{SoundPlan, Stage};
+use crate::plan::SoundPlan;
 use crate::room::{Bay, Mat};
 use crate::season::Shows;
 use crate::warmth::mat::{cover, mat_under};
@@ -81,7 +81,7 @@ pub(crate) fn free_sides(own: &Standing<'_>, standing: &[Standing<'_>]) -> f64 {
 fn plugged_in(mat: &Mat, standing: &[Standing<'_>]) -> bool {
     standing
         .iter()
-        .any(|s| s.stage == Stage::Germinate && cover(mat, &s.footprint) > 0.0)
+        .any(|s| s.coming_up && cover(mat, &s.footprint) > 0.0)
 }
 
 /// Whose root zones are wanted.
@@ -89,8 +89,8 @@ fn plugged_in(mat: &Mat, standing: &[Standing<'_>]) -> bool {
 pub enum Whose {
     /// Every tray's.
     All,
-    /// Those of trays that germinate: there they matter most.
-    Germinating,
+    /// Those of trays that come up: there they matter most.
+    ComingUp,
 }
 
 /// Leaves count in steps of a tenth of a tray.
@@ -121,7 +121,7 @@ pub fn of_bay(
         ppfd,
         closed,
     };
-    let wanted = |i: &usize| whose == Whose::All || standing[*i].stage == Stage::Germinate;
+    let wanted = |i: &usize| whose == Whose::All || standing[*i].coming_up;
     let each = (0..standing.len()).filter(wanted);
     each.filter_map(|i| here.roots(i)).collect()
 }
@@ -200,7 +200,7 @@ impl Here<'_> {
                 wants_c: crop.root_zone_c,
                 outcome: Outcome::of(crop, &curve, &day.root_zone_c),
                 // Once it is up its curve says nothing any more.
-                by_temperature: if own.stage == Stage::Germinate {
+                by_temperature: if own.coming_up {
                     curve.by_temperature()
                 } else {
                     Vec::new()

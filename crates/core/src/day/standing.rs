@@ -3,13 +3,12 @@
 use jiff::civil::Date;
 
 use crate::basis::plane::Footprint;
-use crate::crops::GerminatesIn;
 use crate::growth::{height_mm, leaf_cover};
 use crate::light::surfaces::{Cover, THROUGH_DOME};
-use crate::plan::{SoundPlan, Sowing, Stage, Tray};
+use crate::plan::{Sowing, Stage, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef};
-use crate::season::moments::TrayDates;
+use crate::season::moments::TrayMoments;
 use crate::season::{Reckoned, SowingDates};
 
 /// A tray as it stands in a bay on a date.
@@ -21,12 +20,13 @@ pub struct Standing<'a> {
     pub format: &'a TrayFormat,
     /// What it stands on over the deck.
     pub lift_mm: f64,
-    /// Its dates as a whole.
-    pub dates: TrayDates,
+    /// Its moments as a whole.
+    pub moments: TrayMoments,
     /// Its stage as a whole on the date.
     pub stage: Stage,
-    /// Whether its dome is on: until all of it is up, unless a chamber keeps the damp in already
-    /// (common practice, no source).
+    /// Whether not all of it is up: it wants warmth and damp.
+    pub coming_up: bool,
+    /// Whether its dome is on: where it germinates, unless the place keeps the damp in already.
     pub domed: bool,
     /// Its outline on the deck.
     pub footprint: Footprint,
@@ -47,6 +47,8 @@ pub struct StandingPart<'a> {
     pub footprint: Footprint,
     /// Columns and rows of cells along x and y.
     pub grid: (u32, u32),
+    /// Whether its lamps are to burn.
+    pub wants_light: bool,
     /// How tall its plants are over the rim.
     pub plant_height_mm: f64,
     /// Height of its leaves, or of the bare mix, over the deck.
@@ -65,15 +67,6 @@ impl StandingPart<'_> {
     /// Whether seedlings stand here that want light.
     pub fn is_growing(&self) -> bool {
         self.stage == Some(Stage::Grow)
-    }
-
-    /// Whether it wants light: seedlings do, and seeds of crops that germinate in light.
-    pub fn wants_light(&self, plan: &SoundPlan) -> bool {
-        match self.stage {
-            Some(Stage::Grow) => true,
-            Some(Stage::Germinate) => plan.crop(self.sowing).germinates_in == GerminatesIn::Light,
-            _ => false,
-        }
     }
 }
 
@@ -104,9 +97,14 @@ impl Standing<'_> {
         self.canopy_mm().max(dome)
     }
 
+    /// Whether seedlings stand in any of it.
+    pub fn is_up(&self) -> bool {
+        self.parts.iter().any(StandingPart::is_growing)
+    }
+
     /// Whether any of it wants light.
-    pub fn wants_light(&self, plan: &SoundPlan) -> bool {
-        self.parts.iter().any(|part| part.wants_light(plan))
+    pub fn wants_light(&self) -> bool {
+        self.parts.iter().any(|part| part.wants_light)
     }
 }
 
@@ -117,8 +115,9 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
     let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
     plan.trays_in(bay)
         .filter_map(|tray| {
-            let tray_dates = TrayDates::of(plan, tray, dates);
-            let stage = tray_dates.stage_on(date)?;
+            let moments = TrayMoments::of(plan, tray, dates);
+            let stage = moments.stage_on(date)?;
+            let coming_up = moments.coming_up(date);
             let stand = tray.stand_in(stage).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
             let parts = tray.parts.iter().map(|part| {
@@ -137,6 +136,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
                     stage,
                     footprint,
                     grid,
+                    wants_light: dates.wants_lamps_on(date),
                     plant_height_mm,
                     canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }
@@ -145,8 +145,9 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
                 tray,
                 format,
                 lift_mm,
-                dates: tray_dates,
+                moments,
                 stage,
+                coming_up,
                 domed: stage == Stage::Germinate
                     && format.dome_height_mm.is_some()
                     && !bay.place.keeps_damp_in(),
@@ -162,7 +163,7 @@ pub fn leaves_on(standing: &Standing<'_>, date: Date) -> Date {
     let stays = standing.stage == Stage::Germinate
         && standing.tray.stand_in(Stage::Grow) == standing.tray.stand_in(Stage::Germinate);
     let last = if stays { Stage::Grow } else { standing.stage };
-    let days = |stage| standing.dates.days_of(stage);
+    let days = |stage| standing.moments.days_of(stage);
     days(last)
         .or(days(standing.stage))
         .map_or(date, |days| days.to)
@@ -201,8 +202,8 @@ pub(super) fn through_dome(s: &Standing<'_>) -> f64 {
 }
 
 /// Whether the lamps of a bay burn: something there wants light.
-pub(super) fn burns(plan: &SoundPlan, bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {
-    !bay.tier.lamps.is_empty() && standing.iter().any(|s| s.wants_light(plan))
+pub(super) fn burns(bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {
+    !bay.tier.lamps.is_empty() && standing.iter().any(Standing::wants_light)
 }
 
 /// What lies on a deck: trays, and the leaves of what grows in them.

@@ -26,7 +26,7 @@ use crate::day::trays::{TrayOnDay, trays};
 use crate::lamps::start::Start;
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
-use crate::plan::{SoundPlan, Stage};
+use crate::plan::SoundPlan;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
@@ -169,9 +169,9 @@ impl<'a> Looker<'a> {
         bays: &[Bay<'a>],
         standing: &[Vec<Standing<'a>>],
     ) -> Vec<Option<Rc<ClosedAir>>> {
-        let germinates = |s: &Standing<'_>| s.stage == Stage::Germinate;
+        let coming_up = |s: &Standing<'_>| s.coming_up;
         let wanted = bays.iter().any(|bay| self.detail.wants(bay))
-            || standing.iter().flatten().any(germinates);
+            || standing.iter().flatten().any(coming_up);
         let mut closed: Vec<Option<Rc<ClosedAir>>> = vec![None; bays.len()];
         let mut index = 0;
         while wanted && index < bays.len() {
@@ -184,7 +184,7 @@ impl<'a> Looker<'a> {
     }
 
     fn lit_h(&self, bay: &Bay<'_>, standing: &[Standing<'_>]) -> f64 {
-        if burns(self.reckoned.plan, bay, standing) {
+        if burns(bay, standing) {
             bay.tier.photoperiod_h
         } else {
             0.0
@@ -281,7 +281,7 @@ impl<'a> Looker<'a> {
         let whose = if scene.detailed || plan.away_near(scene.date).is_some() {
             Whose::All
         } else {
-            Whose::Germinating
+            Whose::ComingUp
         };
         let closed = scene.closed.as_deref();
         root_zones::of_bay(plan, &scene.bay, &scene.standing, &ppfd, closed, whose)

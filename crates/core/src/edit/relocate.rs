@@ -7,7 +7,7 @@ use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Stage, Stand};
 use crate::room::BayRef;
 use crate::season::Reckoned;
-use crate::season::moments::TrayDates;
+use crate::season::moments::TrayMoments;
 use crate::season::stays::Stay;
 use crate::space::decks::post_footprints;
 use crate::space::packing;
@@ -40,7 +40,7 @@ impl Editor {
         let format = plan.format(tray);
         let fields = Fields::default();
         let reckoned = Reckoned::of(plan, &fields);
-        let own = TrayDates::of(plan, tray, &reckoned.dates);
+        let own = TrayMoments::of(plan, tray, &reckoned.dates);
         // Until it is moved again, or planted out.
         let later = |s: &&Stand| s.stage > stage;
         let next = tray.stands.iter().filter(later).map(|s| s.stage).min();

@@ -1,101 +1,17 @@
 //! When each sowing is sown, shows, hardens off and goes out.
 
-use jiff::civil::Date;
-use serde::Serialize;
-use utoipa::ToSchema;
-
-use crate::basis::dates::{DateSpan, days_between, plus_days};
+use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::{COMMON_PRACTICE, Why, say};
 use crate::basis::work::go_on;
 use crate::crops::Crop;
+use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing};
+use crate::season::moments::Moments;
 use crate::season::pace::Pace;
 use crate::season::root_zone::Beds;
-
-/// The dates of one sowing. Each stage runs from its own date up to the day before the next.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct SowingDates {
-    /// The sowing.
-    pub sowing: String,
-    /// Crop and variety in words.
-    pub name: String,
-    /// Day on which its seed goes cold and moist; `None` when it needs no cold.
-    pub chill: Option<Date>,
-    /// Day to sow.
-    pub sow: Date,
-    /// Day on which the first tenth of the seedlings show; `None` when none come up.
-    pub first: Option<Date>,
-    /// Day on which a quarter show: the dome is vented; `None` when none come up.
-    pub quarter: Option<Date>,
-    /// Day on which half of the seedlings show; `None` when none come up.
-    pub emerge: Option<Date>,
-    /// Day on which nine tenths show; `None` when none come up, or not in time.
-    pub last: Option<Date>,
-    /// Day to thin or to prick out: the first true leaves are there; `None` when none come up in
-    /// time.
-    pub thin: Option<Date>,
-    /// Day to pot on; `None` when it stays where it was sown.
-    pub pot_on: Option<Date>,
-    /// Day on which hardening off begins.
-    pub harden: Date,
-    /// Day to plant out.
-    pub out: Date,
-    /// Chance of a frost on or after the day to plant out, 0 to 1.
-    pub frost_risk_out: f64,
-    /// The share of good seeds that come up where it germinates, 0 to 1.
-    pub comes_up: f64,
-    /// How fast it grows where it stands; `None` for stock that only passes through.
-    pub pace: Option<Pace>,
-    /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
-    pub emergence_days: Option<f64>,
-    /// The rule behind each date.
-    pub why: DatesWhy,
-}
-
-/// The days on which a sowing shows.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-pub struct Shows {
-    /// It was sown.
-    pub sow: Date,
-    /// The first tenth.
-    pub first: Date,
-    /// Half.
-    pub half: Date,
-    /// Nine tenths.
-    pub last: Date,
-}
-
-/// Why each date of a sowing is as it is.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct DatesWhy {
-    /// The day to sow.
-    pub sow: Why,
-    /// The day it shows.
-    pub emerge: Why,
-    /// The day to plant out.
-    pub out: Why,
-}
-
-impl SowingDates {
-    /// The days on which it shows; `None` when none come up in time.
-    pub fn shows(&self) -> Option<Shows> {
-        let half = self.emerge?;
-        Some(Shows {
-            sow: self.sow,
-            first: self.first.unwrap_or(half),
-            half,
-            last: self.last.unwrap_or(half),
-        })
-    }
-
-    /// Days since emergence on `date`, `None` before it.
-    pub fn days_up(&self, date: Date) -> Option<i32> {
-        let days = days_between(self.emerge?, date);
-        (days >= 0).then_some(days)
-    }
-}
+use crate::season::sowing_dates::{DatesWhy, SowingDates};
 
 /// The dates of every sowing, in the plan's order.
 pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
@@ -162,6 +78,18 @@ fn dates_of(
             .filter(|&day| day < harden)
     };
     let emerge = shows(emergence_days);
+    let seen =
+        |days: fn(&Showing) -> f64| shows(showing.as_ref().map(days)).filter(|_| emerge.is_some());
+    let moments = Moments::of(
+        crop,
+        sow,
+        [
+            seen(|s| s.first_days),
+            seen(|s| s.quarter_days),
+            emerge,
+            seen(|s| s.last_days),
+        ],
+    );
     let since = |days: i32| {
         let day = emerge.map(|emerge| plus_days(emerge, days));
         day.filter(|&day| day < harden)
@@ -236,10 +164,12 @@ fn dates_of(
         name: format!("{}, {}", crop.name, sowing.variety),
         chill: (crop.cold_weeks > 0.0).then(|| plus_days(sow, -weeks(crop.cold_weeks))),
         sow,
-        first: shows(showing.map(|s| s.first_days)).filter(|_| emerge.is_some()),
-        quarter: shows(showing.map(|s| s.quarter_days)).filter(|_| emerge.is_some()),
-        emerge,
-        last: shows(showing.map(|s| s.last_days)).filter(|_| emerge.is_some()),
+        first: moments.first,
+        quarter: moments.quarter,
+        emerge: moments.half,
+        last: moments.all,
+        lamps_on: moments.lamps_on,
+        into_light: moments.into_light,
         thin: since(TRUE_LEAVES_DAYS),
         pot_on: since(weeks(crop.pot_on_weeks)).filter(|_| pots_on),
         harden,
@@ -269,6 +199,7 @@ const TRUE_LEAVES_DAYS: i32 = 10;
 fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
     let crop = plan.crop(sowing);
     let gone = plus_days(stays.to, 1);
+    let moments = Moments::there_from(stays.from);
     let why = Why {
         rule: say!(
             "it passes through from {from} to {to}",
@@ -282,10 +213,12 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         name: format!("{}, {}", crop.name, sowing.variety),
         chill: None,
         sow: stays.from,
-        first: Some(stays.from),
-        quarter: None,
-        emerge: Some(stays.from),
-        last: Some(stays.from),
+        first: moments.first,
+        quarter: moments.quarter,
+        emerge: moments.half,
+        last: moments.all,
+        lamps_on: moments.lamps_on,
+        into_light: moments.into_light,
         thin: None,
         pot_on: None,
         harden: gone,

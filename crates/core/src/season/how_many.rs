@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::words::Statement;
 use crate::plan::{SoundPlan, Sowing};
-use crate::season::dates::SowingDates;
+use crate::season::sowing_dates::SowingDates;
 use crate::seeds::{SeedSource, ToSow, Viability, Want};
 
 /// What to sow of a sowing.

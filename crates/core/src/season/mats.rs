@@ -8,10 +8,10 @@ use utoipa::ToSchema;
 use crate::basis::units::{Quantity, area_m2};
 use crate::basis::words::{Statement, say};
 use crate::plan::{SoundPlan, Stage};
-use crate::season::dates::SowingDates;
-use crate::season::moments::TrayDates;
+use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::root_zone::Beds;
+use crate::season::sowing_dates::SowingDates;
 
 /// The mats of a season.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -99,14 +99,14 @@ impl MatSeason {
                 bay.is_none_or(|bay| bay.place.chamber().is_none() && !bay.place.outdoors())
             })
             .map(|tray| {
-                let dates_of = TrayDates::of(plan, tray, dates);
+                let moments = TrayMoments::of(plan, tray, dates);
                 let first = &dates[plan.sowing_index(&tray.parts[0].sowing)];
                 MatTurn {
                     tray: tray.id.clone(),
                     label: tray.name.clone(),
                     name: first.name.clone(),
-                    from: dates_of.sow,
-                    until: dates_of.up,
+                    from: moments.sow,
+                    until: moments.leaves_mat(tray),
                 }
             })
             .collect();
@@ -244,7 +244,7 @@ fn places(plan: &SoundPlan) -> u32 {
 mod tests {
     use super::*;
     use crate::plan::Plan;
-    use crate::testing::{kettle_fen, reckoned};
+    use crate::testing::{bay, kettle_fen, reckoned, tray};
     use jiff::civil::date;
 
     fn of(change: impl FnOnce(&mut Plan)) -> MatSeason {
@@ -297,7 +297,11 @@ mod tests {
 
     #[test]
     fn so_many_places_as_trays_want_one_on_the_fullest_day() {
-        let season = of(|_| ());
+        let season = of(|plan| {
+            for id in ["tc1", "tc2"] {
+                tray(plan, id).stands[0].bay = bay("coat", "t2");
+            }
+        });
         let turns = || season.turns.iter().flatten();
         let most = turns()
             .map(|t| {

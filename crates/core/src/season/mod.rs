@@ -9,9 +9,11 @@ pub mod outline;
 mod pace;
 pub mod reckoned;
 mod root_zone;
+mod sowing_dates;
 pub mod stays;
 
-pub use dates::{DatesWhy, Shows, SowingDates, dates, dates_again};
+pub use dates::{dates, dates_again};
 pub use outline::{SeasonDay, days};
 pub use pace::Pace;
 pub use reckoned::Reckoned;
+pub use sowing_dates::{DatesWhy, Shows, SowingDates};

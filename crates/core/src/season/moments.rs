@@ -1,63 +1,159 @@
-//! The moments of a sowing and of a tray.
+//! The moments of a sowing and of a tray: the one owner of when something shows, when dome and mat are
+//! on, when lamps burn, and when it goes into light.
+//!
+//! The first show at a tenth; at a quarter the dome is vented; at half it counts as up; at nine tenths
+//! all are. Lamps burn from the first that shows, and from sowing for seed that germinates in light.
+//! Dome and mat come off when all are up. Out of a dark place, and out of a chamber, a tray goes at
+//! half up, sooner where its crop bears less darkness (common practice, no source).
 
 use jiff::civil::Date;
 
 use crate::basis::dates::{DateSpan, plus_days};
+use crate::crops::{Crop, GerminatesIn};
 use crate::plan::{SoundPlan, Stage, Tray};
-use crate::season::dates::SowingDates;
+use crate::room::Bay;
+use crate::season::sowing_dates::SowingDates;
 
-/// When a tray moves from stage to stage: as one, whatever grows in it. It germinates until all
-/// its sowings are up (its dome stays on so long), and stays indoors until the last may harden.
+/// The moments at which a sowing shows; each `None` where it does not come so far before it is
+/// hardened off.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct TrayDates {
+pub struct Moments {
+    /// A tenth shows.
+    pub first: Option<Date>,
+    /// A quarter does: the dome is vented.
+    pub quarter: Option<Date>,
+    /// Half does: it is up.
+    pub half: Option<Date>,
+    /// Nine tenths do: all are up.
+    pub all: Option<Date>,
+    /// Its lamps burn from this day on.
+    pub lamps_on: Option<Date>,
+    /// Out of a dark place, or a chamber, on this day at the latest.
+    pub into_light: Option<Date>,
+}
+
+impl Moments {
+    /// The moments of `crop` whose shares of seedlings show on these days: a tenth, a quarter, half,
+    /// nine tenths.
+    pub(super) fn of(
+        crop: &Crop,
+        sow: Date,
+        [first, quarter, half, all]: [Option<Date>; 4],
+    ) -> Self {
+        let in_light = crop.germinates_in == GerminatesIn::Light;
+        let bears = crop.dark_days.floor() as i32;
+        let spoils = first.map(|first| plus_days(first, bears));
+        Self {
+            first,
+            quarter,
+            half,
+            all,
+            lamps_on: if in_light { Some(sow) } else { first.or(half) },
+            into_light: half.map(|half| spoils.map_or(half, |day| day.min(half))),
+        }
+    }
+
+    /// Of stock that is there from `day` on.
+    pub(super) fn there_from(day: Date) -> Self {
+        Self {
+            first: Some(day),
+            quarter: None,
+            half: Some(day),
+            all: Some(day),
+            lamps_on: Some(day),
+            into_light: Some(day),
+        }
+    }
+}
+
+impl SowingDates {
+    /// The stage on `date`; `None` before sowing.
+    pub fn stage_on(&self, date: Date) -> Option<Stage> {
+        stage_on(
+            date,
+            self.sow,
+            self.emerge.unwrap_or(self.harden),
+            self.harden,
+            self.out,
+        )
+    }
+
+    /// Whether its lamps are to burn on `date`, where it has any.
+    pub fn wants_lamps_on(&self, date: Date) -> bool {
+        self.lamps_on
+            .is_some_and(|on| (on..self.harden).contains(&date))
+    }
+}
+
+fn stage_on(date: Date, sow: Date, grows: Date, harden: Date, out: Date) -> Option<Stage> {
+    match date {
+        _ if date < sow => None,
+        _ if date >= out => Some(Stage::Out),
+        _ if date >= harden => Some(Stage::Harden),
+        _ if date >= grows => Some(Stage::Grow),
+        _ => Some(Stage::Germinate),
+    }
+}
+
+/// The moments of a tray: one of each, whatever grows in it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TrayMoments {
     /// Day the first of it is sown.
     pub sow: Date,
-    /// Day all of it is up; the day hardening begins when some of it never is.
-    pub up: Date,
+    /// Day its dome is vented: a quarter of the first of its sowings shows.
+    pub vent: Option<Date>,
+    /// Day all of it is up, and dome and mat come off; the day hardening begins when some of it
+    /// never is.
+    pub all_up: Date,
+    /// Day it leaves the spot that it germinates in, if it has another to grow in.
+    pub moves: Date,
+    /// Whether it germinates in the dark, or in a chamber: it leaves at half up.
+    pub shut_in: bool,
     /// Day hardening off begins.
     pub harden: Date,
     /// Day the last of it is planted out.
     pub out: Date,
 }
 
-impl TrayDates {
-    /// The dates of `tray` among those of all sowings, in the plan's order.
+impl TrayMoments {
+    /// The moments of `tray`, whose sowings have their `dates` in the plan's order.
     pub fn of(plan: &SoundPlan, tray: &Tray, dates: &[SowingDates]) -> Self {
-        let parts = tray
-            .parts
-            .iter()
-            .map(|part| &dates[plan.sowing_index(&part.sowing)]);
-        parts
-            .map(Self::from)
-            .reduce(|a, b| Self {
-                sow: a.sow.min(b.sow),
-                up: a.up.max(b.up),
-                harden: a.harden.max(b.harden),
-                out: a.out.max(b.out),
-            })
-            .expect("a sound plan's trays have parts")
+        let parts = || {
+            let parts = tray.parts.iter();
+            parts.map(|part| &dates[plan.sowing_index(&part.sowing)])
+        };
+        const PARTS: &str = "a sound plan's trays have parts";
+        let all_up = parts()
+            .map(|d| d.last.unwrap_or(d.harden))
+            .max()
+            .expect(PARTS);
+        let into_light = parts().filter_map(|d| d.into_light).min();
+        let shut_in = tray.stand_in(Stage::Germinate).is_some_and(|stand| {
+            let dark = |bay: &Bay<'_>| bay.tier.lamps.is_empty() && !bay.place.has_daylight();
+            let bay = plan.bay(&stand.bay);
+            bay.is_some_and(|bay| dark(&bay) || bay.place.keeps_damp_in())
+        });
+        Self {
+            sow: parts().map(|d| d.sow).min().expect(PARTS),
+            vent: parts().filter_map(|d| d.quarter).min(),
+            all_up,
+            moves: into_light.filter(|_| shut_in).unwrap_or(all_up),
+            shut_in,
+            harden: parts().map(|d| d.harden).max().expect(PARTS),
+            out: parts().map(|d| d.out).max().expect(PARTS),
+        }
     }
 
     /// The stage on `date`; `None` before sowing.
     pub fn stage_on(&self, date: Date) -> Option<Stage> {
-        if date < self.sow {
-            None
-        } else if date >= self.out {
-            Some(Stage::Out)
-        } else if date >= self.harden {
-            Some(Stage::Harden)
-        } else if date >= self.up {
-            Some(Stage::Grow)
-        } else {
-            Some(Stage::Germinate)
-        }
+        stage_on(date, self.sow, self.moves, self.harden, self.out)
     }
 
     /// The days of `stage`, from its first up to and including its last; `None` when it has none.
     pub fn days_of(&self, stage: Stage) -> Option<DateSpan> {
         let (from, until) = match stage {
-            Stage::Germinate => (self.sow, self.up.min(self.harden)),
-            Stage::Grow => (self.up, self.harden),
+            Stage::Germinate => (self.sow, self.moves.min(self.harden)),
+            Stage::Grow => (self.moves, self.harden),
             Stage::Harden => (self.harden, self.out),
             Stage::Out => return None,
         };
@@ -66,23 +162,20 @@ impl TrayDates {
             to: plus_days(until, -1),
         })
     }
-}
 
-impl From<&SowingDates> for TrayDates {
-    /// A tray with this sowing alone.
-    fn from(dates: &SowingDates) -> Self {
-        Self {
-            sow: dates.sow,
-            up: dates.emerge.unwrap_or(dates.harden),
-            harden: dates.harden,
-            out: dates.out,
-        }
+    /// Whether it wants warmth and damp on `date`: not all of it is up yet.
+    pub fn coming_up(&self, date: Date) -> bool {
+        (self.sow..self.all_up.min(self.harden)).contains(&date)
     }
-}
 
-impl SowingDates {
-    /// The stage on `date`; `None` before sowing.
-    pub fn stage_on(&self, date: Date) -> Option<Stage> {
-        TrayDates::from(self).stage_on(date)
+    /// The day `tray` is done with the mat it germinates on: when all is up, or when it goes
+    /// elsewhere before.
+    pub fn leaves_mat(&self, tray: &Tray) -> Date {
+        let stays = tray.stand_in(Stage::Grow) == tray.stand_in(Stage::Germinate);
+        if stays {
+            self.all_up
+        } else {
+            self.all_up.min(self.moves)
+        }
     }
 }

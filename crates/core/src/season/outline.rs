@@ -8,7 +8,7 @@ use crate::basis::dates::DateSpan;
 use crate::light::daylight::cloudless_mol_m2_d;
 use crate::plan::Stage;
 use crate::room::Place;
-use crate::season::moments::TrayDates;
+use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 
 /// The season day by day, as the ribbon shows it.
@@ -34,12 +34,14 @@ pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
         .trays
         .iter()
         .flat_map(|tray| {
-            let dates = TrayDates::of(plan, tray, dates);
+            let moments = TrayMoments::of(plan, tray, dates);
             [Stage::Germinate, Stage::Grow, Stage::Harden]
                 .into_iter()
                 .filter_map(move |stage| {
                     let stand = tray.stand_in(stage)?;
-                    dates.days_of(stage).filter(|_| !outdoors(&stand.bay.place))
+                    moments
+                        .days_of(stage)
+                        .filter(|_| !outdoors(&stand.bay.place))
                 })
         })
         .collect();

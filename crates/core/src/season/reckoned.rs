@@ -2,9 +2,10 @@
 
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
-use crate::season::dates::{SowingDates, dates_again};
+use crate::season::dates::dates_again;
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
+use crate::season::sowing_dates::SowingDates;
 use crate::season::stays::{Stay, stays};
 
 /// A plan, and what is reckoned of it once.

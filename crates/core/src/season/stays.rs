@@ -7,8 +7,8 @@ use crate::basis::plane::Footprint;
 use crate::basis::work::go_on;
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::room::BayRef;
-use crate::season::dates::SowingDates;
-use crate::season::moments::TrayDates;
+use crate::season::moments::TrayMoments;
+use crate::season::sowing_dates::SowingDates;
 
 /// Two trays that want the same spot.
 #[derive(Debug, Clone, PartialEq)]
@@ -74,9 +74,9 @@ pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
     let mut stays: Vec<Stay<'_>> = Vec::new();
     for tray in &plan.trays {
         let format = plan.format(tray);
-        let dates = TrayDates::of(plan, tray, dates);
+        let moments = TrayMoments::of(plan, tray, dates);
         for stage in [Stage::Germinate, Stage::Grow, Stage::Harden] {
-            let (Some(stand), Some(days)) = (tray.stand_in(stage), dates.days_of(stage)) else {
+            let (Some(stand), Some(days)) = (tray.stand_in(stage), moments.days_of(stage)) else {
                 continue;
             };
             let footprint = stand.footprint(format);

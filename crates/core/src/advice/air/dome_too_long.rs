@@ -14,7 +14,7 @@ const TOO_LONG_DAYS: i32 = 4;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let domed = view.standing.iter().filter(|s| s.domed);
     let shown = domed.filter_map(|s| {
-        let quarter = s.parts.iter().filter_map(|part| part.dates.quarter).min()?;
+        let quarter = s.moments.vent?;
         (quarter <= view.date).then_some((s, quarter))
     });
     let (standing, quarter) = shown.min_by_key(|(_, quarter)| *quarter)?;

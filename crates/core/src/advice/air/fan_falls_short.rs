@@ -5,11 +5,11 @@ use crate::air::fan;
 use crate::air::mould::STILL_UNDER_M_S;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::day::standing::Standing;
 use crate::day::view::BayView;
-use crate::plan::Stage;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let grows = view.standing.iter().any(|s| s.stage == Stage::Grow);
+    let grows = view.standing.iter().any(Standing::is_up);
     let fan = view.bay.tier.fans.first().filter(|_| grows)?;
     let air = view.air();
     if air.far_end_m_s >= STILL_UNDER_M_S {

@@ -5,10 +5,9 @@ use crate::air::mould::MouldRisk;
 use crate::basis::units::Quantity;
 use crate::basis::words::{OWN_ESTIMATE, say};
 use crate::day::view::BayView;
-use crate::plan::Stage;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let up = view.standing.iter().find(|s| s.stage == Stage::Grow)?;
+    let up = view.standing.iter().find(|s| s.is_up())?;
     if view.bay.place.outdoors() {
         return None;
     }

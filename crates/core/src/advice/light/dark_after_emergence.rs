@@ -5,7 +5,6 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::view::BayView;
-use crate::plan::Stage;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let lit = view.computed.burning
@@ -22,14 +21,15 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .iter()
         .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
     let dark = up.filter_map(|(s, part)| {
-        let emerge = part.dates.emerge?;
+        let due = part.dates.into_light?;
         let crop = view.plan.crop(part.sowing);
-        let left = crop.dark_days - f64::from(days_between(emerge, view.date));
-        (part.stage == Some(Stage::Grow)).then_some((s, part, emerge, crop, left))
+        let left = crop.dark_days - f64::from(days_between(due, view.date));
+        let shows = (due..part.dates.harden).contains(&view.date);
+        shows.then_some((s, part, due, crop, left))
     });
-    let (standing, part, emerge, crop, left) = dark.min_by(|a, b| a.4.total_cmp(&b.4))?;
+    let (standing, part, due, crop, left) = dark.min_by(|a, b| a.4.total_cmp(&b.4))?;
     let chamber = view.bay.place.chamber().is_some();
-    let spoiled = plus_days(emerge, crop.dark_days.floor() as i32);
+    let spoiled = plus_days(due, crop.dark_days.floor() as i32);
     Some(Finding {
         trays: vec![standing.tray.id.clone()],
         source: crate::crops::library().source("dark_days"),
@@ -49,9 +49,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 say!("Bring {tray} into light today", tray = &standing.tray.name)
             },
             say!(
-                "{crop} shows since {emerge} and bears {days} of darkness: by {spoiled} it has stretched for good.",
+                "{crop} wants light since {due} and bears {days} of darkness: by {spoiled} it has stretched for good.",
                 crop = &part.dates.name,
-                emerge = emerge,
+                due = due,
                 days = Quantity::Days.of(crop.dark_days),
                 spoiled = spoiled,
             ),

@@ -17,19 +17,19 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             let all = view.standing.iter();
             all.filter(|s| cover(mat, &s.footprint) > 0.0)
         };
-        let germinates = on_it().any(|s| s.stage == Stage::Germinate);
+        let coming_up = on_it().any(|s| s.coming_up);
         let last_up = on_it()
             .filter(|s| s.stage == Stage::Grow)
-            .map(|s| s.dates.up)
+            .map(|s| s.moments.all_up)
             .max()?;
         // Only what germinated on this mat was warmed by it.
         let here = |s: &&crate::day::standing::Standing<'_>| {
             let first = s.tray.stand_in(Stage::Germinate);
             first.is_some_and(|stand| stand.bay == view.bay.reference())
         };
-        let tray = on_it().filter(here).find(|s| s.dates.up == last_up)?;
+        let tray = on_it().filter(here).find(|s| s.moments.all_up == last_up)?;
         let since = days_between(last_up, view.date);
-        (!germinates && (0..DAYS).contains(&since)).then_some((mat, tray))
+        (!coming_up && (0..DAYS).contains(&since)).then_some((mat, tray))
     });
     let (mat, tray) = done?;
     Some(Finding {
@@ -41,7 +41,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             say!(
                 "All of {tray} is up since {up}: warm roots in cool light stretch. Its {watts} are free for the next sowing.",
                 tray = &tray.tray.name,
-                up = tray.dates.up,
+                up = tray.moments.all_up,
                 watts = Quantity::PowerW.of(mat.watts),
             ),
         )
@@ -62,7 +62,7 @@ mod tests {
         let up = dates
             .iter()
             .filter(|d| d.sowing.starts_with("pepper"))
-            .filter_map(|d| d.emerge)
+            .filter_map(|d| d.last)
             .max()
             .unwrap();
         let on = |days| judged(&plan, "t3", plus_days(up, days), judge).is_some();

@@ -11,8 +11,8 @@ const WORTH: f64 = 0.5;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let germinating = view.computed.roots.iter().filter(|roots| {
-        let tray = view.computed.trays.iter().find(|t| t.tray == roots.tray);
-        tray.is_some_and(|tray| tray.stage == crate::plan::Stage::Germinate)
+        let tray = view.standing.iter().find(|s| s.tray.id == roots.tray);
+        tray.is_some_and(|s| s.coming_up)
     });
     // What a thermometer in the mix shows counts more than what is reckoned.
     let measured = |sowing: &str| {

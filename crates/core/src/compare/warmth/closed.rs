@@ -5,7 +5,6 @@ use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, Ways};
 use crate::day::closed_air::ClosedAir;
 use crate::day::standing::{Standing, standing_in};
-use crate::plan::Stage;
 use crate::plan::patch::PatchStep;
 use crate::power::drawn_w;
 use crate::room::{Bay, Place, Side, Tier};
@@ -42,9 +41,7 @@ impl Ways<'_> {
 
     /// Whether the lamps of tier `index` burn: something there wants light.
     pub(super) fn burns(&self, index: usize) -> bool {
-        self.standing[index]
-            .iter()
-            .any(|s| s.wants_light(self.plan))
+        self.standing[index].iter().any(|s| s.wants_light())
     }
 
     /// What the lamps of `tiers` would draw beyond those that burn now.
@@ -146,7 +143,7 @@ impl Ways<'_> {
                 .collect();
             // It is heated for this tray, if for no other.
             standing[0].push(Standing {
-                stage: Stage::Germinate,
+                coming_up: true,
                 ..self.tray.clone()
             });
             let air = ClosedAir::around(plan, place, 0, &standing)?;

@@ -92,6 +92,11 @@ impl Place {
         self.chamber().is_some()
     }
 
+    /// Whether daylight comes in, so that it is no dark place without lamps.
+    pub fn has_daylight(&self) -> bool {
+        matches!(self.kind, Kind::Window(_) | Kind::ColdFrame(_))
+    }
+
     /// Whether its decks can be more than one.
     pub fn takes_more_decks(&self) -> bool {
         !matches!(self.kind, Kind::Window(_) | Kind::ColdFrame(_))

@@ -1,0 +1,19 @@
+//! What a season brings on which day: the jobs of every sowing and tray, with a note on each.
+
+mod event;
+mod sowings;
+mod trays;
+
+use crate::season::reckoned::Reckoned;
+
+pub use event::{Event, EventKind};
+
+/// Every job, in order.
+pub fn all(reckoned: &Reckoned<'_>) -> Vec<Event> {
+    let mut events = sowings::of_sowings(reckoned);
+    events.extend(trays::of_trays(reckoned));
+    events.sort_by(|a, b| {
+        (a.date, a.what, &a.sowing, &a.tray).cmp(&(b.date, b.what, &b.sowing, &b.tray))
+    });
+    events
+}

@@ -1,0 +1,173 @@
+//! The jobs of a sowing as a whole.
+
+use jiff::civil::Date;
+
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::crops::{Crop, GerminatesIn, GrownFrom};
+use crate::season::how_many::SowingCells;
+use crate::season::jobs::event::{Event, EventKind};
+use crate::season::moments::TrayMoments;
+use crate::season::reckoned::Reckoned;
+use crate::season::sowing_dates::SowingDates;
+
+/// The jobs of every sowing that is raised from seed, cuttings or slips.
+pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
+    let plan = reckoned.plan;
+    let mut events = Vec::new();
+    for (sowing, dates) in plan.sowings.iter().zip(&reckoned.dates) {
+        // Stock that passes through has no jobs of its own.
+        if sowing.stays.is_some() {
+            continue;
+        }
+        let cells = reckoned.how_many.iter().find(|c| c.sowing == sowing.id);
+        let mut trays = plan.trays_of(&sowing.id);
+        let shut_in = trays.any(|tray| TrayMoments::of(plan, tray, &reckoned.dates).shut_in);
+        let of = Sown {
+            crop: plan.crop(sowing),
+            dates,
+            cells,
+        };
+        let jobs = [
+            of.chill(),
+            of.sow(),
+            of.show(shut_in),
+            of.thin(),
+            of.pot_on(),
+            of.harden(),
+            of.plant_out(),
+        ];
+        let jobs = jobs.into_iter().flatten();
+        events.extend(jobs.map(|(what, date, [headline, note])| Event {
+            date,
+            what,
+            sowing: sowing.id.clone(),
+            tray: None,
+            name: dates.name.clone(),
+            headline,
+            note,
+        }));
+    }
+    events
+}
+
+/// A job: what it is, its day, and its headline and note.
+type Job = Option<(EventKind, Date, [Statement; 2])>;
+
+/// A sowing with what its jobs speak of.
+struct Sown<'a> {
+    crop: &'a Crop,
+    dates: &'a SowingDates,
+    cells: Option<&'a SowingCells>,
+}
+
+impl Sown<'_> {
+    fn name(&self) -> &str {
+        &self.dates.name
+    }
+
+    fn chill(&self) -> Job {
+        let headline = say!("Put {name} cold and moist", name = self.name());
+        let note = say!(
+            "In damp paper or mix in a refrigerator for {weeks}, then sow it warm",
+            weeks = Quantity::Weeks.of(self.crop.cold_weeks)
+        );
+        Some((EventKind::Chill, self.dates.chill?, [headline, note]))
+    }
+
+    fn sow(&self) -> Job {
+        let headline = say!("Sow {name}", name = self.name());
+        let note = how_to_sow(self.crop, self.cells);
+        Some((EventKind::Sow, self.dates.sow, [headline, note]))
+    }
+
+    /// Out of the dark or a chamber; or light on, where it germinates under lamps.
+    fn show(&self, shut_in: bool) -> Job {
+        let dates = self.dates;
+        let (date, headline, note) = if shut_in {
+            let headline = say!("{name} shows: into light", name = self.name());
+            let note = say!(
+                "Half of it should be up; it bears {days} of darkness now",
+                days = Quantity::Days.of(self.crop.dark_days)
+            );
+            (dates.into_light?, headline, note)
+        } else if self.crop.germinates_in == GerminatesIn::Light {
+            let note = say!("It has its light from the day it was sown");
+            (dates.first?, say!("{name} shows", name = self.name()), note)
+        } else {
+            let headline = say!("{name} shows: light on", name = self.name());
+            let note = say!("The first of it is up: from now on it wants its hours of light");
+            (dates.lamps_on?, headline, note)
+        };
+        Some((EventKind::Emerge, date, [headline, note]))
+    }
+
+    fn thin(&self) -> Job {
+        let headline = if self.crop.plants_per_cell > 1 {
+            say!("Look over the clumps of {name}", name = self.name())
+        } else {
+            say!("Thin {name}, or prick it out", name = self.name())
+        };
+        let note = match self.cells.and_then(|cells| cells.to_sow.as_ref()) {
+            Some(sow) => say!(
+                "The first true leaves are there: keep the strongest; some {thinnings} come off. First very weak feed",
+                thinnings = Quantity::Count.of(sow.thinnings.round())
+            ),
+            None => say!("The first true leaves are there: keep the strongest"),
+        };
+        Some((EventKind::Thin, self.dates.thin?, [headline, note]))
+    }
+
+    fn pot_on(&self) -> Job {
+        let headline = say!("Pot {name} on", name = self.name());
+        let note = say!(
+            "Into pots of {ml}, before roots circle; it takes more room from now on",
+            ml = Quantity::VolumeMl.of(self.crop.pot_on_ml)
+        );
+        Some((EventKind::PotOn, self.dates.pot_on?, [headline, note]))
+    }
+
+    fn harden(&self) -> Job {
+        let headline = say!("Begin to harden {name} off", name = self.name());
+        let note = say!(
+            "Out by day and in by night for {days}; in again on a night of frost",
+            days = Quantity::Days.of(f64::from(self.crop.hardening_days))
+        );
+        Some((EventKind::Harden, self.dates.harden, [headline, note]))
+    }
+
+    fn plant_out(&self) -> Job {
+        let headline = say!("Plant {name} out", name = self.name());
+        let note = say!(
+            "A frost still comes in {risk} of all years",
+            risk = Quantity::Share.of(self.dates.frost_risk_out)
+        );
+        Some((EventKind::PlantOut, self.dates.out, [headline, note]))
+    }
+}
+
+fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
+    let how = match (crop.grown_from, crop.germinates_in) {
+        (GrownFrom::Slips, _) => "set the root in water or damp mix, warm",
+        (GrownFrom::Cuttings, _) => "stick them, warm and damp",
+        (_, GerminatesIn::Light) => "on the surface, in light",
+        (_, GerminatesIn::Dark) => "covered, in the dark",
+        (_, GerminatesIn::Either) => "covered",
+    };
+    match cells.and_then(|cells| cells.to_sow.as_ref()) {
+        Some(sow) => say!(
+            "{cells} cells, {each} to a cell, {depth} deep, {how}, at {warm}",
+            cells = Quantity::Count.of(f64::from(sow.cells)),
+            each = Quantity::Count.of(f64::from(sow.seeds_per_cell)),
+            depth = Quantity::LengthMm.of(crop.sow_depth_mm),
+            how = how,
+            warm = Quantity::TemperatureC.of(crop.root_zone_c),
+        ),
+        None => say!(
+            "{depth} deep, {how}, at {warm}",
+            depth = Quantity::LengthMm.of(crop.sow_depth_mm),
+            how = how,
+            warm = Quantity::TemperatureC.of(crop.root_zone_c),
+        ),
+    }
+}

@@ -1,0 +1,110 @@
+//! Jobs on trays: dome and mat. A tray of several kinds has one of each.
+
+use std::collections::BTreeMap;
+
+use jiff::civil::Date;
+
+use crate::basis::words::{Statement, say};
+use crate::plan::{SoundPlan, Stage, Tray};
+use crate::season::jobs::event::{Event, EventKind};
+use crate::season::moments::TrayMoments;
+use crate::season::reckoned::Reckoned;
+use crate::warmth::mat::mat_under;
+
+/// The jobs on every tray of what is raised; trays of one sowing that are alike share a job.
+pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
+    let plan = reckoned.plan;
+    let mut alike: BTreeMap<(&str, EventKind, Date, bool), Vec<&Tray>> = BTreeMap::new();
+    for tray in &plan.trays {
+        let first = &plan.sowings[plan.sowing_index(&tray.parts[0].sowing)];
+        if first.stays.is_some() {
+            continue;
+        }
+        let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        let (domed, on_mat) = (wears_dome(plan, tray), lies_on_mat(plan, tray));
+        let mut job = |what, date, with_mat| {
+            let key = (first.id.as_str(), what, date, with_mat);
+            alike.entry(key).or_default().push(tray);
+        };
+        if let Some(vent) = moments.vent.filter(|_| domed) {
+            job(EventKind::Vent, vent, false);
+        }
+        // Some of it never comes up: nothing is done then.
+        if moments.all_up < moments.harden {
+            let date = moments.leaves_mat(tray);
+            match (domed, on_mat) {
+                (true, on_mat) => job(EventKind::Uncover, date, on_mat),
+                (false, true) => job(EventKind::MatOff, date, true),
+                (false, false) => {}
+            }
+        }
+    }
+    let mut events: Vec<Event> = Vec::new();
+    for ((sowing, what, date, with_mat), trays) in alike {
+        let again = events.iter().any(|e| e.sowing == sowing && e.what == what);
+        let name = names(reckoned, trays[0]);
+        let [headline, note] = words(what, &name, with_mat);
+        events.push(Event {
+            date,
+            what,
+            sowing: sowing.to_owned(),
+            // A second group of trays of one sowing needs a name of its own.
+            tray: (again || trays[0].parts.len() > 1).then(|| trays[0].id.clone()),
+            name,
+            headline,
+            note,
+        });
+    }
+    events
+}
+
+/// Whether a tray has a dome on where it germinates: it has one, and its place does not keep the damp
+/// in already.
+fn wears_dome(plan: &SoundPlan, tray: &Tray) -> bool {
+    let place = tray.stand_in(Stage::Germinate);
+    let place = place.and_then(|stand| plan.place(&stand.bay.place));
+    plan.format(tray).dome_height_mm.is_some() && !place.is_some_and(|place| place.keeps_damp_in())
+}
+
+/// Whether it germinates on a mat of its own; a chamber's warms all of it.
+fn lies_on_mat(plan: &SoundPlan, tray: &Tray) -> bool {
+    let stand = tray.stand_in(Stage::Germinate);
+    stand.is_some_and(|stand| {
+        let bay = plan.bay(&stand.bay);
+        let bay = bay.filter(|bay| bay.place.chamber().is_none() && !bay.place.outdoors());
+        let under = |bay: crate::room::Bay<'_>| {
+            mat_under(bay.tier, &stand.footprint(plan.format(tray))).is_some()
+        };
+        bay.is_some_and(under)
+    })
+}
+
+/// All that grows in a tray, in words.
+fn names(reckoned: &Reckoned<'_>, tray: &Tray) -> String {
+    let names = tray.parts.iter().map(|part| {
+        let index = reckoned.plan.sowing_index(&part.sowing);
+        reckoned.dates[index].name.as_str()
+    });
+    names.collect::<Vec<_>>().join(" + ")
+}
+
+fn words(what: EventKind, name: &str, with_mat: bool) -> [Statement; 2] {
+    match what {
+        EventKind::Vent => [
+            say!("Vent the dome of {name}", name = name),
+            say!("A quarter of it should show"),
+        ],
+        EventKind::Uncover if with_mat => [
+            say!("Dome off and mat off {name}", name = name),
+            say!("All of it should be up; the mat is free for the next"),
+        ],
+        EventKind::Uncover => [
+            say!("Dome off {name}", name = name),
+            say!("All of it should be up"),
+        ],
+        _ => [
+            say!("Mat off {name}", name = name),
+            say!("All of it should be up; the mat is free for the next"),
+        ],
+    }
+}
