@@ -1,9 +1,8 @@
 //! The choice of height and hours, on trays made for the purpose.
 
 use sunrise_core::lamps::choice;
-use sunrise_core::lamps::choice::{
-    Choice, HourLimits, Setting, Want, best, miss, spread_at, sweep,
-};
+use sunrise_core::lamps::choice::{Choice, Setting, Want, best, miss, spread_at, sweep};
+use sunrise_core::lamps::hours::HourLimits;
 use sunrise_core::light::beam::Beam;
 use sunrise_core::light::emitter::{Emitter, Optics};
 use sunrise_core::light::falloff::{Falloff, Spread};

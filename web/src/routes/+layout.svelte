@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { Button } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
-  import { build } from '$lib/room/actions';
+  import { build } from '$lib/room/build/actions';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import Conflict from '$lib/shell/Conflict.svelte';
@@ -14,7 +14,7 @@
   import Help from '$lib/shell/Help.svelte';
   import { onKey } from '$lib/shell/keys';
   import Part from '$lib/shell/Part.svelte';
-  import { bench } from '$lib/workbench.svelte';
+  import { bench } from '$lib/bench/workbench.svelte';
 
   const { children } = $props();
   let asideRead = $state(false);

@@ -1,16 +1,16 @@
 <script lang="ts">
-  import Room from '$lib/room/Room.svelte';
-  import Shelf from '$lib/room/Shelf.svelte';
-  import { build } from '$lib/room/actions';
-  import { stage } from '$lib/room/stage.svelte';
-  import Week from '$lib/room/Week.svelte';
+  import Room from '$lib/room/canvas/Room.svelte';
+  import Shelf from '$lib/room/build/Shelf.svelte';
+  import { build } from '$lib/room/build/actions';
+  import { stage } from '$lib/room/canvas/stage.svelte';
+  import Week from '$lib/room/whole/Week.svelte';
   import Part from '$lib/shell/Part.svelte';
-  import { keyHeight, nudgeHeight } from '$lib/room/lamps';
-  import BaySheet from '$lib/sheet/BaySheet.svelte';
-  import PickSheet from '$lib/sheet/PickSheet.svelte';
-  import PlaceSheet from '$lib/sheet/PlaceSheet.svelte';
-  import RoomSheet from '$lib/sheet/RoomSheet.svelte';
-  import { bench } from '$lib/workbench.svelte';
+  import { keyHeight, nudgeHeight } from '$lib/room/canvas/lamps';
+  import BaySheet from '$lib/room/bay/BaySheet.svelte';
+  import PickSheet from '$lib/room/whole/PickSheet.svelte';
+  import PlaceSheet from '$lib/room/place/PlaceSheet.svelte';
+  import RoomSheet from '$lib/room/whole/RoomSheet.svelte';
+  import { bench } from '$lib/bench/workbench.svelte';
 
   // Arrow keys nudge the selected bay's lamps wherever the focus is, unless something nearer
   // takes them.

@@ -12,9 +12,11 @@ use crate::basis::units::{Quantity, hanging_step_mm};
 use crate::basis::words::{COMMON_PRACTICE, Statement, Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Measures;
-use crate::day::standing::{Standing, least_gap_mm, standing_in, tallest_leaves, through_dome};
+use crate::day::standing::{
+    Standing, hour_limits, least_gap_mm, standing_in, tallest_leaves, through_dome,
+};
 use crate::lamps::adjust::{Adjustment, Ahead, Misfit, Reach, Step};
-use crate::lamps::choice::{HourLimits, Setting, SweepPoint, Want};
+use crate::lamps::choice::{Setting, SweepPoint, Want};
 use crate::lamps::start::Start;
 use crate::lamps::{adjust, choice};
 use crate::light::bay::BayField;
@@ -68,7 +70,7 @@ fn ahead(
     besides: f64,
 ) -> Option<Ahead> {
     let lift_now = bay.tier.lift_mm();
-    let (mut wants, mut trays, mut most_hours) = (Vec::new(), Vec::new(), f64::INFINITY);
+    let (mut wants, mut trays) = (Vec::new(), Vec::new());
     for s in standing {
         for part in s.parts.iter().filter(|part| part.is_growing()) {
             let crop = plan.crop(part.sowing);
@@ -86,13 +88,13 @@ fn ahead(
                 dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
             });
             trays.push(s.tray.id.clone());
-            most_hours = most_hours.min(crop.photoperiod_most_h);
         }
     }
     // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
     let leaves_mm = standing.iter().map(Standing::canopy_mm).fold(0.0, f64::max);
     let tops_mm = standing.iter().map(Standing::top_mm).fold(0.0, f64::max);
-    (!wants.is_empty()).then(|| Ahead {
+    let limits = hour_limits(plan, standing)?;
+    Some(Ahead {
         wants,
         trays,
         reach: Reach {
@@ -100,10 +102,7 @@ fn ahead(
             tops_mm: tops_mm - lift_now,
             least_gap_mm: least_gap_mm(bay),
         },
-        limits: HourLimits {
-            most_h: most_hours,
-            free_h: plan.site.free_hours(),
-        },
+        limits,
     })
 }
 

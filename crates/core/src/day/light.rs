@@ -10,7 +10,7 @@ use crate::basis::words::{Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::{Band, Cell, Measures};
 use crate::day::sill::sill;
-use crate::day::standing::{Standing, burns, tallest_leaves};
+use crate::day::standing::{Standing, burns, hour_limits, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay};
 use crate::light::bay::{lux_per_umol_m2_s, ppf_umol_s};
 use crate::light::falloff::Spread;
@@ -32,7 +32,8 @@ pub struct BayLight {
     pub daylight_mol_m2_d: f64,
     /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
     pub daylight_enough_from: Option<Date>,
-    /// On a sill with lamps: the hours that they must burn to make up for the rest.
+    /// On a sill with lamps: the hours that they must burn to make up for the rest; `None` when the
+    /// crops do not bear so long a day.
     pub lamp_hours_missing: Option<f64>,
     /// What a lux meter beside the leaves shows while the lamps burn.
     pub lux: Measures,
@@ -110,9 +111,10 @@ impl BayLight {
             daylight_mol_m2_d,
             daylight_enough_from: enough_from(plan, bay, date, standing, target),
             lamp_hours_missing: target.and_then(|band| {
-                let hours = hours_for(band.low - besides, ppfd.mean);
-                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0;
-                (window && hours > 0.0).then_some(hours)
+                let missing = band.low - besides;
+                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0 && missing > 0.0;
+                let limits = hour_limits(plan, standing).filter(|_| window)?;
+                limits.hours_for(missing, ppfd.mean)
             }),
             lux: Measures {
                 mean: ppfd.mean * lux,

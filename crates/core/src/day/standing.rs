@@ -4,8 +4,9 @@ use jiff::civil::Date;
 
 use crate::basis::plane::Footprint;
 use crate::growth::{height_mm, leaf_cover};
+use crate::lamps::hours::HourLimits;
 use crate::light::surfaces::{Cover, THROUGH_DOME};
-use crate::plan::{Sowing, Stage, Tray};
+use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef};
 use crate::season::moments::TrayMoments;
@@ -219,4 +220,14 @@ pub(super) fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
         trays,
         leaves: leaves.sum::<f64>().min(trays),
     }
+}
+
+/// How long lamps may burn over the seedlings among `standing`; `None` when there are none.
+pub(super) fn hour_limits(plan: &SoundPlan, standing: &[Standing<'_>]) -> Option<HourLimits> {
+    let growing = parts(standing).filter(|(_, part)| part.is_growing());
+    let most = growing.map(|(_, part)| plan.crop(part.sowing).photoperiod_most_h);
+    Some(HourLimits {
+        most_h: most.reduce(f64::min)?,
+        free_h: plan.site.free_hours(),
+    })
 }

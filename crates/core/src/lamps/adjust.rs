@@ -8,7 +8,8 @@ use utoipa::ToSchema;
 use crate::basis::dates::plus_days;
 use crate::basis::words::{Statement, say};
 use crate::lamps::choice;
-use crate::lamps::choice::{Choice, HourLimits, Setting, Want};
+use crate::lamps::choice::{Choice, Setting, Want};
+use crate::lamps::hours::HourLimits;
 use crate::room::{Adjust, Bay};
 
 /// A setting as a hand carries it out.

@@ -1,5 +1,6 @@
 //! The height to hang lamps at and the hours to burn them, for trays that share a bay.
 
+use crate::lamps::hours::{HourLimits, LEAST_HOURS, TIMER_STEP_H};
 use std::ops::RangeInclusive;
 use std::rc::Rc;
 
@@ -71,11 +72,6 @@ pub const CAUTION: &str = "Before you leave a lamp close over leaves, hold your 
     they are for half a minute: what is too hot for it is too hot for them. Keep air around lamps \
     and ballasts, let nothing cover them, and do not look into strong ones. A broken fluorescent \
     tube holds mercury: air the room, and sweep it up wet.";
-
-/// Shortest photoperiod in use, in hours (common practice, no source).
-const LEAST_HOURS: f64 = 12.0;
-/// A mechanical timer's step, in hours.
-const HOURS_STEP: f64 = 0.5;
 
 /// The heights to choose from, lowest first: whole steps of `step_mm`, the finest that a hand hangs.
 pub fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<f64> {
@@ -213,15 +209,6 @@ pub fn a_mean_is_outside(wants: &[Want<'_>], setting: Setting) -> bool {
 /// Two misses, or two spreads, closer than this are the same to a plant.
 pub const SAME: f64 = 0.02;
 
-/// How long lamps may burn.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct HourLimits {
-    /// The longest day that the crops bear.
-    pub most_h: f64,
-    /// The hours that lie outside the quiet ones.
-    pub free_h: f64,
-}
-
 /// The best setting among `choices` and hours within `limits`; `None` without a choice or tray.
 ///
 /// First the least miss; among those as good, the most even light (worst cell against the mean);
@@ -236,7 +223,7 @@ pub fn best(wants: &[Want<'_>], choices: &[Choice], limits: HourLimits) -> Optio
     if wants.is_empty() {
         return None;
     }
-    let steps = ((most_hours - LEAST_HOURS) / HOURS_STEP).floor().max(0.0) as i32;
+    let steps = ((most_hours - LEAST_HOURS) / TIMER_STEP_H).floor().max(0.0) as i32;
     let mut candidates = Vec::new();
     for &choice in choices {
         let trays = light_on(wants, choice);
@@ -247,7 +234,7 @@ pub fn best(wants: &[Want<'_>], choices: &[Choice], limits: HourLimits) -> Optio
             0.0
         };
         for step in 0..=steps {
-            let hours_h = (LEAST_HOURS + f64::from(step) * HOURS_STEP).min(most_hours);
+            let hours_h = (LEAST_HOURS + f64::from(step) * TIMER_STEP_H).min(most_hours);
             let setting = Setting::new(choice, hours_h);
             candidates.push(Candidate {
                 setting,

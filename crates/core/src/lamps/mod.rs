@@ -3,4 +3,5 @@
 
 pub mod adjust;
 pub mod choice;
+pub mod hours;
 pub mod start;

@@ -4,6 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::clock::{Burning, DAY_H};
+use crate::lamps::hours::TIMER_STEP_H;
 use crate::site::Site;
 
 /// An hour to begin at, and what that means.
@@ -20,9 +21,6 @@ pub struct Start {
     /// What it costs a day, in the site's currency.
     pub cost_per_day: f64,
 }
-
-/// A mechanical timer's step, in hours (common practice, no source: 15 or 30 minutes).
-const TIMER_STEP_H: f64 = 0.5;
 
 impl Start {
     /// What it means to burn `watts` in the hours of `burning`.

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { area, line } from 'd3-shape';
   import type { SeasonDay } from '../api/client';
-  import { setSite } from '../edits';
-  import { bench } from '../workbench.svelte';
-  import { plusDays } from '../words';
+  import { setSite } from '../bench/edits';
+  import { bench } from '../bench/workbench.svelte';
+  import { plusDays } from '../say/words';
   import { GUTTER_PX, TimeAxis } from './scale';
 
   const HEIGHT = 64;

@@ -1,10 +1,10 @@
 <script lang="ts">
   // The crops: whether to start them indoors, when and in what; every figure with its source.
   import type { Crop, CropLibrary } from '../api/client';
-  import ChoiceField from '../sheet/ChoiceField.svelte';
-  import NumberField from '../sheet/NumberField.svelte';
-  import { replace } from '../edits';
-  import { bench } from '../workbench.svelte';
+  import ChoiceField from '../fields/ChoiceField.svelte';
+  import NumberField from '../fields/NumberField.svelte';
+  import { replace } from '../bench/edits';
+  import { bench } from '../bench/workbench.svelte';
 
   const { library, crops }: { library: CropLibrary; crops: Crop[] } = $props();
 

@@ -2,8 +2,8 @@
   // How many cells and seeds for the plants wanted, with any figures.
   import { api, Refused } from '../api/client';
   import type { ToSow } from '../api/client';
-  import NumberField from '../sheet/NumberField.svelte';
-  import { bench } from '../workbench.svelte';
+  import NumberField from '../fields/NumberField.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   const words = $derived(bench.words);
   let wanted = $state(12);

@@ -2,12 +2,12 @@
   // Packets of seed: what they are, how old, how many are left, and what a test said.
   import { SvelteSet } from 'svelte/reactivity';
   import type { Crop, Packet } from '../api/client';
-  import { setOptional, replace } from '../edits';
-  import CheckField from '../sheet/CheckField.svelte';
-  import ChoiceField from '../sheet/ChoiceField.svelte';
-  import NameField from '../sheet/NameField.svelte';
-  import NumberField from '../sheet/NumberField.svelte';
-  import { bench } from '../workbench.svelte';
+  import { setOptional, replace } from '../bench/edits';
+  import CheckField from '../fields/CheckField.svelte';
+  import ChoiceField from '../fields/ChoiceField.svelte';
+  import NameField from '../fields/NameField.svelte';
+  import NumberField from '../fields/NumberField.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   const { crops }: { crops: Crop[] } = $props();
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The jobs as iCalendar: a file, and an address to subscribe to.
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   const path = $derived(`/api/plans/${bench.view?.id}/calendar.ics`);
   const address = $derived(`${location.origin}${path}`);

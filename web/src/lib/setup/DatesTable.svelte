@@ -1,7 +1,7 @@
 <script lang="ts">
   // Every sowing's dates, and by how much an edit that is not kept yet would move them.
-  import { bench } from '../workbench.svelte';
-  import WhyNote from '../sheet/WhyNote.svelte';
+  import { bench } from '../bench/workbench.svelte';
+  import WhyNote from '../finding/WhyNote.svelte';
 
   const words = $derived(bench.words);
   const sowings = $derived(

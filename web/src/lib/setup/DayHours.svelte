@@ -1,10 +1,10 @@
 <script lang="ts">
   // The hours in which lamps should be off, and those in which a kWh is cheap.
   import type { ClockSpan, PatchStep, Site } from '../api/client';
-  import { replace, setOptional } from '../edits';
-  import NumberField from '../sheet/NumberField.svelte';
-  import TimeField from '../sheet/TimeField.svelte';
-  import { bench } from '../workbench.svelte';
+  import { replace, setOptional } from '../bench/edits';
+  import NumberField from '../fields/NumberField.svelte';
+  import TimeField from '../fields/TimeField.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   const { site }: { site: Site } = $props();
 

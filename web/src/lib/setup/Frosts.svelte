@@ -3,10 +3,10 @@
   // all.
   import { api, Refused } from '../api/client';
   import type { Preview, Site, Understanding } from '../api/client';
-  import ChoiceField from '../sheet/ChoiceField.svelte';
-  import NumberField from '../sheet/NumberField.svelte';
-  import { setOptional } from '../edits';
-  import { bench } from '../workbench.svelte';
+  import ChoiceField from '../fields/ChoiceField.svelte';
+  import NumberField from '../fields/NumberField.svelte';
+  import { setOptional } from '../bench/edits';
+  import { bench } from '../bench/workbench.svelte';
 
   const { site }: { site: Site } = $props();
 

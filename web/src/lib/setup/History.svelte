@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, type Revision } from '../api/client';
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   let revisions: Revision[] = $state.raw([]);
   let problem = $state('');

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import type { Plan } from '../api/client';
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   const { label = 'Open a plan file' }: { label?: string } = $props();
   let input: HTMLInputElement | undefined = $state();

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Every plan that is kept, and those that were deleted and can still be brought back.
   import { api, type PlanSummary } from '../api/client';
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   let plans: PlanSummary[] = $state.raw([]);
   let deleted: PlanSummary[] = $state.raw([]);

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Modal } from 'flowbite-svelte';
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
 </script>
 
 <Modal

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Modal } from 'flowbite-svelte';
-  import { bench, type Found } from '../workbench.svelte';
+  import { bench, type Found } from '../bench/workbench.svelte';
   import { shell } from './shell.svelte';
 
   let text = $state('');

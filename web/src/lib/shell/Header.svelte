@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { bench } from '../workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
   import { screen } from './ground.svelte';
   import { shell } from './shell.svelte';
 

@@ -1,8 +1,8 @@
 // Every key, once: the handler, the help and the tooltips read the same list.
 import { goto } from '$app/navigation';
-import { again, build, takeOut } from '../room/actions';
-import { stage } from '../room/stage.svelte';
-import { bench } from '../workbench.svelte';
+import { again, build, takeOut } from '../room/build/actions';
+import { stage } from '../room/canvas/stage.svelte';
+import { bench } from '../bench/workbench.svelte';
 import { shell } from './shell.svelte';
 
 export interface Key {

@@ -1,14 +1,14 @@
 <script lang="ts">
   // One sowing: its dates with their reasons, its cells and seeds, what it is and why.
   import type { Sowing, SowingCells, SowingDates } from '../api/client';
-  import { setOptional, replace } from '../edits';
-  import CheckField from '../sheet/CheckField.svelte';
-  import ChoiceField from '../sheet/ChoiceField.svelte';
-  import FindingCard from '../sheet/FindingCard.svelte';
-  import NameField from '../sheet/NameField.svelte';
-  import NumberField from '../sheet/NumberField.svelte';
-  import WhyNote from '../sheet/WhyNote.svelte';
-  import { bench } from '../workbench.svelte';
+  import { setOptional, replace } from '../bench/edits';
+  import CheckField from '../fields/CheckField.svelte';
+  import ChoiceField from '../fields/ChoiceField.svelte';
+  import FindingCard from '../finding/FindingCard.svelte';
+  import NameField from '../fields/NameField.svelte';
+  import NumberField from '../fields/NumberField.svelte';
+  import WhyNote from '../finding/WhyNote.svelte';
+  import { bench } from '../bench/workbench.svelte';
 
   interface Props {
     dates: SowingDates;

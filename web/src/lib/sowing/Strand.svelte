@@ -2,8 +2,8 @@
   // One sowing along the season: chill, germinate, grow, potted, harden, out. Drag it, or nudge it
   // with the arrow keys.
   import type { SowingDates } from '../api/client';
-  import { daysBetween } from '../words';
-  import { bench } from '../workbench.svelte';
+  import { daysBetween } from '../say/words';
+  import { bench } from '../bench/workbench.svelte';
   import type { TimeAxis } from '../ribbon/scale';
 
   interface Props {

@@ -6,7 +6,7 @@
   import Crops from '$lib/seeds/Crops.svelte';
   import HowMany from '$lib/seeds/HowMany.svelte';
   import Packets from '$lib/seeds/Packets.svelte';
-  import { bench } from '$lib/workbench.svelte';
+  import { bench } from '$lib/bench/workbench.svelte';
 
   const words = $derived(bench.words);
   let library: CropLibrary | undefined = $state.raw();

@@ -8,11 +8,11 @@
   import Plans from '$lib/setup/Plans.svelte';
   import Part from '$lib/shell/Part.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
-  import FindingCard from '$lib/sheet/FindingCard.svelte';
-  import NumberField from '$lib/sheet/NumberField.svelte';
-  import { setAir, setOptional, setSite } from '$lib/edits';
+  import FindingCard from '$lib/finding/FindingCard.svelte';
+  import NumberField from '$lib/fields/NumberField.svelte';
+  import { setAir, setOptional, setSite } from '$lib/bench/edits';
   import type { PatchStep } from '$lib/api/client';
-  import { bench } from '$lib/workbench.svelte';
+  import { bench } from '$lib/bench/workbench.svelte';
 
   const site = $derived(bench.draft?.site);
   const words = $derived(bench.words);

@@ -2,12 +2,12 @@
   // One strand per sowing along the season, on the ribbon's own scale.
   import { onMount, tick } from 'svelte';
   import type { SowingDates } from '$lib/api/client';
-  import { setOptional } from '$lib/edits';
+  import { setOptional } from '$lib/bench/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
   import SowingSheet from '$lib/sowing/SowingSheet.svelte';
   import Strand from '$lib/sowing/Strand.svelte';
-  import { plusDays } from '$lib/words';
-  import { bench } from '$lib/workbench.svelte';
+  import { plusDays } from '$lib/say/words';
+  import { bench } from '$lib/bench/workbench.svelte';
 
   type Grouping = 'none' | 'week' | 'crop' | 'place';
   const groupings: Record<Grouping, string> = {

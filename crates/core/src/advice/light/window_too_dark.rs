@@ -13,9 +13,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     }
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     let headline = match (light.lamp_hours_missing, light.daylight_enough_from) {
-        (Some(hours), _) if hours < 20.0 => say!(
+        (Some(hours), _) => say!(
             "Burn the lamp here {hours} a day",
-            hours = Quantity::Hours.of((hours * 2.0).ceil() / 2.0)
+            hours = Quantity::Hours.of(hours)
         ),
         (_, Some(date)) if date > view.date => {
             say!("Too little light on this sill before {date}", date = date)

@@ -1,0 +1,154 @@
+<script lang="ts">
+  // What hangs and lies in a bay, each with its own figures to change.
+  import { SvelteSet } from 'svelte/reactivity';
+  import type { BayOnDay, Fan, GearList, Lamp, Mat, Quantity, Tier } from '../../../api/client';
+  import { replace, setOptional, tierPath } from '../../../bench/edits';
+  import { again, takeOut } from '../../build/actions';
+  import { bench } from '../../../bench/workbench.svelte';
+  import ChoiceField from '../../../fields/ChoiceField.svelte';
+  import LampLight from '../light/LampLight.svelte';
+  import NameField from '../../../fields/NameField.svelte';
+  import NumberField from '../../../fields/NumberField.svelte';
+
+  const { bay, tier }: { bay: BayOnDay; tier: Tier } = $props();
+
+  type Item = Lamp | Mat | Fan;
+  interface Figure {
+    label: string;
+    field: string;
+    quantity: Quantity;
+    optional?: boolean;
+  }
+  const at: Figure[] = [
+    { label: 'From the left', field: 'x_mm', quantity: 'length_mm' },
+    { label: 'From the front', field: 'y_mm', quantity: 'length_mm' },
+  ];
+  const figures: Record<GearList, Figure[]> = {
+    lamps: [
+      { label: 'Power', field: 'watts', quantity: 'power_w' },
+      { label: 'Light', field: 'flux_lm', quantity: 'flux_lm' },
+      { label: 'Photons', field: 'ppf_umol_s', quantity: 'ppf_umol_s', optional: true },
+      { label: 'Colour', field: 'cct_k', quantity: 'colour_temperature_k' },
+      { label: 'Beam', field: 'beam_deg', quantity: 'angle_deg' },
+      { label: 'Least gap', field: 'least_gap_mm', quantity: 'length_mm' },
+      { label: 'Body', field: 'body_height_mm', quantity: 'length_mm' },
+      { label: 'Over the deck', field: 'height_mm', quantity: 'length_mm' },
+      ...at,
+    ],
+    mats: [
+      { label: 'Power', field: 'watts', quantity: 'power_w' },
+      { label: 'Length', field: 'length_mm', quantity: 'length_mm' },
+      { label: 'Width', field: 'width_mm', quantity: 'length_mm' },
+      { label: 'Thermostat', field: 'thermostat_c', quantity: 'temperature_c', optional: true },
+      { label: 'Switches within', field: 'hysteresis_k', quantity: 'difference_k', optional: true },
+      { label: 'Dial is off by', field: 'dial_error_k', quantity: 'difference_k', optional: true },
+      { label: 'Foam under it', field: 'pad_mm', quantity: 'length_mm', optional: true },
+      ...at,
+    ],
+    fans: [
+      { label: 'Power', field: 'watts', quantity: 'power_w' },
+      { label: 'Air moved', field: 'flow_m3_h', quantity: 'flow_m3_h' },
+      { label: 'Across', field: 'diameter_mm', quantity: 'length_mm' },
+      { label: 'Over the deck', field: 'height_mm', quantity: 'length_mm' },
+      ...at,
+    ],
+  };
+  const lists: GearList[] = ['lamps', 'mats', 'fans'];
+  const ways = { x: 'along the front', y: 'front to back' };
+  const probes = { mix: 'in the mix', mat: 'on the mat', air: 'in the air' };
+  const words = $derived(bench.words);
+
+  /** Only what is open is drawn: a dozen fields each would slow every drag. */
+  const open = new SvelteSet<string>();
+  function toggle(key: string, isOpen: boolean) {
+    if (isOpen) open.add(key);
+    else open.delete(key);
+  }
+
+  const path = (list: GearList, i: number) => `${tierPath(bench.draft!, bay.bay)}/${list}/${i}`;
+  const read = (item: Item, field: string): number | undefined => {
+    const value = (item as unknown as Record<string, number | null | undefined>)[field];
+    return value ?? undefined;
+  };
+
+  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
+    bench.try(patch, word);
+    void bench.settle();
+  }
+
+  function set(list: GearList, i: number, item: Item, figure: Figure, value: number | undefined) {
+    const there = read(item, figure.field) !== undefined;
+    const where = `${path(list, i)}/${figure.field}`;
+    const patch = figure.optional ? setOptional(where, value, there) : [replace(where, value)];
+    const said = value === undefined ? 'unknown' : words.number(value, figure.quantity);
+    keep(patch, `${figure.label.toLowerCase()} of ${item.name}: ${said}`);
+  }
+
+  const thing = (list: GearList, id: string) => ({ ...bay.bay, gear: { list, id } });
+</script>
+
+{#each lists as list (list)}
+  {#each tier[list] as item, i (item.id)}
+    <details
+      class="border-t py-1"
+      ontoggle={(event) => toggle(`${list}/${item.id}`, event.currentTarget.open)}
+    >
+      <summary class="cursor-pointer py-1">{item.name}</summary>
+      {#if open.has(`${list}/${item.id}`)}
+        <div class="mt-1 flex flex-col gap-2 pb-2">
+          <NameField
+            label="What it is"
+            value={item.name}
+            onset={(name) => keep([replace(`${path(list, i)}/name`, name)], `renamed ${item.name}`)}
+          />
+          <div class="grid grid-cols-3 gap-2">
+            {#each figures[list] as figure (figure.field)}
+              <NumberField
+                label={figure.label}
+                value={read(item, figure.field)}
+                quantity={figure.quantity}
+                onset={(value) => set(list, i, item, figure, value)}
+                onclear={figure.optional ? () => set(list, i, item, figure, undefined) : undefined}
+              />
+            {/each}
+          </div>
+          {#if 'along' in item}
+            <ChoiceField
+              label="Its length runs"
+              value={item.along}
+              choices={ways}
+              onset={(along) =>
+                keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
+            />
+          {/if}
+          {#if list === 'mats' && read(item, 'thermostat_c') !== undefined}
+            {@const mat = item as Mat}
+            <ChoiceField
+              label="Its probe is"
+              value={mat.probe ?? 'mix'}
+              choices={probes}
+              onset={(probe) =>
+                keep(
+                  setOptional(`${path(list, i)}/probe`, probe, mat.probe != null),
+                  `probe of ${item.name}: ${probes[probe]}`,
+                )}
+            />
+          {/if}
+          {#if list === 'lamps'}
+            <LampLight lamp={item as Lamp} path={path(list, i)} />
+          {/if}
+          <div class="flex gap-2">
+            <button class="quiet border-line!" onclick={() => void again([thing(list, item.id)])}
+              >The same again</button
+            >
+            <button class="quiet border-line!" onclick={() => void takeOut([thing(list, item.id)])}
+              >Take it out</button
+            >
+          </div>
+        </div>
+      {/if}
+    </details>
+  {/each}
+{:else}
+  <p class="text-soft">Nothing hangs or lies here.</p>
+{/each}

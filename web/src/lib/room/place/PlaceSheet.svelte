@@ -1,0 +1,360 @@
+<script lang="ts">
+  // One place as a whole: its sizes, what it is made of, what it carries, how it stands.
+  import type { PatchStep, Place, PlaceOnDay, Quantity } from '../../api/client';
+  import { placePath, replace, setOptional } from '../../bench/edits';
+  import { again, movePlace, takeOut } from '../build/actions';
+  import { bench } from '../../bench/workbench.svelte';
+  import CheckField from '../../fields/CheckField.svelte';
+  import ChoiceField from '../../fields/ChoiceField.svelte';
+  import FindingCard from '../../finding/FindingCard.svelte';
+  import NameField from '../../fields/NameField.svelte';
+  import NumberField from '../../fields/NumberField.svelte';
+  import WhyNote from '../../finding/WhyNote.svelte';
+
+  const { place, onDay }: { place: Place; onDay: PlaceOnDay | undefined } = $props();
+
+  const words = $derived(bench.words);
+  const path = $derived(placePath(bench.draft!, place.id));
+  const kind = $derived(place.kind);
+  const findings = $derived(bench.findingsOn(place.id));
+
+  const materials: Record<Place['deck']['material'], string> = {
+    wire: 'Wire',
+    chipboard: 'Bare chipboard',
+    sealed_chipboard: 'Sealed chipboard',
+    wood: 'Wood',
+    plastic: 'Plastic',
+    metal: 'Metal',
+    stone: 'Stone',
+  };
+  const feet = { plain: 'Bare posts', levelling: 'Levelling feet', castors: 'Castors' };
+  const faces = {
+    near: 'the near wall',
+    far: 'the far wall',
+    left: 'the left',
+    right: 'the right',
+  };
+  const passage = {
+    upright: 'goes through the door upright',
+    tilted: 'goes through the door on its side',
+    folded: 'goes through the door folded',
+    in_pieces: 'must be put together in the room',
+  };
+
+  function keep(patch: PatchStep[], word: string) {
+    bench.try(patch, word);
+    void bench.settle();
+  }
+  const at = (field: string, value: unknown) => [replace(`${path}/${field}`, value)];
+  function number(label: string, field: string, value: number, quantity: Quantity = 'length_mm') {
+    const onset = (next: number) =>
+      keep(
+        at(field, next),
+        `${label.toLowerCase()} of ${place.name}: ${words.number(next, quantity)}`,
+      );
+    return { label, value, quantity, onset };
+  }
+  function optional(
+    label: string,
+    field: string,
+    value: number | null | undefined,
+    quantity: Quantity = 'mass_kg',
+  ) {
+    const there = value != null;
+    const set = (next: number | undefined) =>
+      keep(setOptional(`${path}/${field}`, next, there), `${label.toLowerCase()} of ${place.name}`);
+    return {
+      label,
+      value: value ?? undefined,
+      quantity,
+      onset: set,
+      onclear: () => set(undefined),
+    };
+  }
+  const sizes = $derived([
+    number('Width', 'width_mm', place.width_mm),
+    number('Depth', 'depth_mm', place.depth_mm),
+    number('Height', 'height_mm', place.height_mm),
+  ]);
+  const pitched = $derived.by(() => {
+    for (const name of ['rack', 'wall_shelf', 'closet', 'chamber'] as const) {
+      const own = (kind as Record<string, { pitch_mm: number } | undefined>)[name];
+      if (own) return number('Holes every', `kind/${name}/pitch_mm`, own.pitch_mm);
+    }
+    return undefined;
+  });
+
+  function stand() {
+    keep(
+      [{ op: 'add', path: `${path}/spot`, value: { x_mm: 0, y_mm: 0, faces: 'near' } }],
+      `gave ${place.name} a spot on the floor`,
+    );
+  }
+</script>
+
+<div class="flex items-start justify-between gap-2">
+  <div class="grow">
+    <h2 class="text-2xl">{place.name}</h2>
+    {#if onDay?.through_door}<p class="text-soft">{passage[onDay.through_door]}</p>{/if}
+  </div>
+  <button class="quiet" aria-label="Close the sheet" onclick={() => bench.pick(undefined)}
+    >Close <kbd>Esc</kbd></button
+  >
+</div>
+
+<div class="mt-3 flex flex-col gap-4">
+  {#each findings as finding, i (finding.id)}
+    <FindingCard {finding} first={i === 0} />
+  {/each}
+
+  <div class="flex flex-wrap gap-1.5" role="group" aria-label="What to do with it">
+    <button class="quiet border-line!" onclick={() => void again()}
+      >The same again <kbd>a</kbd></button
+    >
+    <button
+      class="quiet border-line!"
+      onclick={() => void bench.edit({ add_tier: { place: place.id } })}>Add a tier</button
+    >
+    <button class="quiet border-line!" onclick={() => void movePlace(place.id, -1)}
+      >Move left</button
+    >
+    <button class="quiet border-line!" onclick={() => void movePlace(place.id, 1)}
+      >Move right</button
+    >
+    <button class="quiet border-line!" onclick={() => void takeOut()}
+      >Take it out <kbd>Del</kbd></button
+    >
+  </div>
+
+  <section aria-label="Sizes">
+    <NameField
+      label="Name"
+      value={place.name}
+      onset={(name) => keep(at('name', name), `renamed ${place.name} to ${name}`)}
+    />
+    <div class="mt-2 grid grid-cols-3 gap-2">
+      {#each sizes as field (field.label)}<NumberField {...field} />{/each}
+      {#if pitched}<NumberField {...pitched} />{/if}
+      <NumberField {...number('Empty', 'empty_kg', place.empty_kg, 'mass_kg')} />
+      <NumberField {...optional('All decks bear', 'rating_kg', place.rating_kg)} />
+    </div>
+  </section>
+
+  <section aria-label="Decks">
+    <h3>Decks</h3>
+    <div class="mt-1 grid grid-cols-3 items-end gap-2">
+      <ChoiceField
+        label="Made of"
+        value={place.deck.material}
+        choices={materials}
+        onset={(material) =>
+          keep(at('deck/material', material), `decks of ${place.name}: ${materials[material]}`)}
+      />
+      <NumberField {...number('Thickness', 'deck/thickness_mm', place.deck.thickness_mm)} />
+      <NumberField {...optional('One deck bears', 'deck/rating_kg', place.deck.rating_kg)} />
+    </div>
+  </section>
+
+  {#if 'rack' in kind}
+    <section aria-label="How it stands">
+      <h3>How it stands</h3>
+      <CheckField
+        label="Braced, or with a back"
+        value={kind.rack.braced}
+        onset={(yes) => keep(at('kind/rack/braced', yes), `bracing of ${place.name}`)}
+      />
+      <CheckField
+        label="Fixed to the wall"
+        value={kind.rack.wall_fixed}
+        onset={(yes) => keep(at('kind/rack/wall_fixed', yes), `wall fixing of ${place.name}`)}
+      />
+      <div class="grid grid-cols-2 items-end gap-2">
+        <ChoiceField
+          label="Feet"
+          value={kind.rack.feet}
+          choices={feet}
+          onset={(to) => keep(at('kind/rack/feet', to), `feet of ${place.name}: ${feet[to]}`)}
+        />
+        <NumberField {...number('Posts', 'kind/rack/post_mm', kind.rack.post_mm)} />
+      </div>
+    </section>
+  {:else if 'bench' in kind}
+    <CheckField
+      label="Folds, or its legs come off"
+      value={kind.bench.folds}
+      onset={(yes) => keep(at('kind/bench/folds', yes), `folding of ${place.name}`)}
+    />
+  {:else if 'closet' in kind}
+    <CheckField
+      label="Its doors are kept shut, to hold the warmth of its lamps"
+      value={kind.closet.shut ?? false}
+      onset={(yes) =>
+        keep(
+          setOptional(`${path}/kind/closet/shut`, yes || undefined, kind.closet.shut !== undefined),
+          `${yes ? 'shut' : 'opened'} ${place.name}`,
+        )}
+    />
+  {:else if 'cold_frame' in kind}
+    <CheckField
+      label="Has a light that closes at night"
+      value={kind.cold_frame.glazed}
+      onset={(yes) => keep(at('kind/cold_frame/glazed', yes), `light of ${place.name}`)}
+    />
+  {:else if 'window' in kind}
+    <section aria-label="Pane">
+      <h3>Pane</h3>
+      <div class="mt-1 grid grid-cols-3 gap-2">
+        <NumberField
+          {...number('Width of glass', 'kind/window/pane_width_mm', kind.window.pane_width_mm)}
+        />
+        <NumberField
+          {...number('Height of glass', 'kind/window/pane_height_mm', kind.window.pane_height_mm)}
+        />
+        <NumberField
+          {...number('Looks to', 'kind/window/azimuth_deg', kind.window.azimuth_deg, 'angle_deg')}
+        />
+        <NumberField
+          {...number(
+            'Shaded up to',
+            'kind/window/obstruction_deg',
+            kind.window.obstruction_deg,
+            'angle_deg',
+          )}
+        />
+      </div>
+      <p class="text-sm text-soft">0° north, 90° east, 180° south, 270° west</p>
+    </section>
+  {:else if 'chamber' in kind}
+    {@const { walls, vents, probe_mm, limit_c } = kind.chamber}
+    <section aria-label="Walls">
+      <h3>Walls, from the inside out</h3>
+      {#each walls as wall, i (i)}
+        <div class="mt-1 grid grid-cols-3 items-end gap-2 border-t pt-1">
+          <NameField
+            label="Layer"
+            value={wall.name}
+            onset={(name) =>
+              keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
+          />
+          <NumberField
+            {...number('Thickness', `kind/chamber/walls/${i}/thickness_mm`, wall.thickness_mm)}
+          />
+          <NumberField
+            {...number(
+              'Conducts',
+              `kind/chamber/walls/${i}/conductivity_w_mk`,
+              wall.conductivity_w_mk,
+              'conductivity_w_mk',
+            )}
+          />
+        </div>
+        {#if walls.length > 1}
+          <button
+            class="quiet text-sm"
+            onclick={() =>
+              keep(
+                [{ op: 'remove', path: `${path}/kind/chamber/walls/${i}` }],
+                `took ${wall.name} off ${place.name}`,
+              )}>Take this layer off</button
+          >
+        {/if}
+      {/each}
+      <button
+        class="quiet border-line! text-sm"
+        onclick={() =>
+          keep(
+            [{ op: 'add', path: `${path}/kind/chamber/walls/-`, value: { ...walls.at(-1)! } }],
+            `added a layer to ${place.name}`,
+          )}>One more layer</button
+      >
+      <h3 class="mt-3">Vents</h3>
+      {#each vents as vent, i (i)}
+        <div class="mt-1 grid grid-cols-3 gap-2 border-t pt-1">
+          <NumberField {...number('Width', `kind/chamber/vents/${i}/width_mm`, vent.width_mm)} />
+          <NumberField {...number('Height', `kind/chamber/vents/${i}/height_mm`, vent.height_mm)} />
+          <NumberField {...number('Over the floor', `kind/chamber/vents/${i}/at_mm`, vent.at_mm)} />
+        </div>
+        <button
+          class="quiet text-sm"
+          onclick={() =>
+            keep(
+              [{ op: 'remove', path: `${path}/kind/chamber/vents/${i}` }],
+              `closed a vent of ${place.name}`,
+            )}>Close this vent</button
+        >
+      {/each}
+      <button
+        class="quiet border-line! text-sm"
+        onclick={() =>
+          keep(
+            [
+              {
+                op: 'add',
+                path: `${path}/kind/chamber/vents/-`,
+                value: { width_mm: 100, height_mm: 20, at_mm: place.height_mm - 50 },
+              },
+            ],
+            `cut a vent into ${place.name}`,
+          )}>One more vent</button
+      >
+      <h3 class="mt-3">Thermostat and limit</h3>
+      <div class="mt-1 grid grid-cols-2 gap-2">
+        <NumberField
+          {...optional('Probe over the floor', 'kind/chamber/probe_mm', probe_mm, 'length_mm')}
+        />
+        <NumberField
+          {...optional('Too hot over', 'kind/chamber/limit_c', limit_c, 'temperature_c')}
+        />
+      </div>
+      <p class="text-sm text-soft">
+        Left empty, the probe hangs half way up and the usual limit holds. The thermostat’s setting
+        is its mat’s.
+      </p>
+    </section>
+  {/if}
+
+  {#if onDay}
+    <section aria-label="Load">
+      <div class="flex items-baseline gap-2">
+        <h3>Load on this day</h3>
+        <WhyNote of="lean" why={onDay.load.why} />
+      </div>
+      <dl class="grid grid-cols-2 gap-2" data-testid="place-load">
+        {#each [['trays, while watered', words.number(onDay.load.watered_kg, 'mass_kg') + (place.rating_kg == null ? '' : ` of ${words.number(place.rating_kg, 'mass_kg')}`)], ['centre of mass', `${words.number(onDay.load.centre_mm, 'length_mm')} up`], ['height to depth', words.bare(onDay.load.slenderness, 'plain')], ['tips at a lean of', words.number(onDay.load.tips_at_deg, 'angle_deg')]] as [name, value] (name)}
+          <div>
+            <dt class="text-sm text-soft">{name}</dt>
+            <dd class="font-semibold">{value}</dd>
+          </div>
+        {/each}
+      </dl>
+    </section>
+  {/if}
+
+  {#if place.spot}
+    {@const spot = place.spot}
+    <section aria-label="On the floor">
+      <h3>On the floor</h3>
+      <div class="mt-1 grid grid-cols-3 items-end gap-2">
+        <NumberField {...number('From the left', 'spot/x_mm', spot.x_mm)} />
+        <NumberField {...number('From the near wall', 'spot/y_mm', spot.y_mm)} />
+        <ChoiceField
+          label="Faces"
+          value={spot.faces}
+          choices={faces}
+          onset={(to) => keep(at('spot/faces', to), `turned ${place.name} to ${faces[to]}`)}
+        />
+      </div>
+      {#if onDay?.free_in_front_mm != null}
+        <p class="mt-1 text-sm text-soft">
+          {words.number(onDay.free_in_front_mm, 'length_mm')} of floor are free in front
+        </p>
+      {/if}
+    </section>
+  {:else if onDay?.through_door}
+    <button class="quiet self-start border-line!" onclick={stand}
+      >Give it a spot on the floor</button
+    >
+  {/if}
+
+  <p class="border-t pt-2 text-sm text-soft"><b>Loads.</b> {bench.assessment?.load_caution}</p>
+</div>

@@ -1,0 +1,111 @@
+<script lang="ts">
+  // The room as a whole, while no bay is selected.
+  import type { Finding } from '../../api/client';
+  import { bench } from '../../bench/workbench.svelte';
+  import { replace } from '../../bench/edits';
+  import Away from './Away.svelte';
+  import Containers from './Containers.svelte';
+  import Findings from '../../finding/Findings.svelte';
+  import FloorPlan from './FloorPlan.svelte';
+  import Mats from './Mats.svelte';
+  import NumberField from '../../fields/NumberField.svelte';
+
+  const words = $derived(bench.words);
+  const room = $derived(bench.room);
+  const season = $derived(bench.assessment?.season);
+  const today = $derived(season?.days.find((d) => d.date === bench.date));
+  // What is about one sowing stands with it, in the Sowing view.
+  const findings = $derived(bench.findings().filter((f) => !f.sowing));
+  const nameOf = $derived((finding: Finding) => {
+    const { bay, place } = finding;
+    return bay
+      ? room?.bays.find((b) => b.bay.place === bay.place && b.bay.tier === bay.tier)?.name
+      : bench.places.find((p) => p.id === place)?.name;
+  });
+  const sizes = [
+    { label: 'Wide', field: 'width_mm' },
+    { label: 'Deep', field: 'depth_mm' },
+    { label: 'High', field: 'height_mm' },
+  ] as const;
+
+  function set(path: string, mm: number) {
+    bench.try(
+      [replace(`/room/${path}`, mm)],
+      `measured the room: ${words.number(mm, 'length_mm')}`,
+    );
+    void bench.settle();
+  }
+
+  function go(finding: Finding) {
+    if (finding.bay) bench.select(finding.bay);
+    else if (finding.place) bench.pick({ place: finding.place });
+  }
+</script>
+
+<h2 class="text-2xl">The room</h2>
+<p class="text-soft">{words.date(bench.date)}; pick a bay or a place</p>
+
+{#if room && today && season}
+  <dl class="mt-3 grid grid-cols-2 gap-3" data-testid="room-figures">
+    {#each [['stand here', `${today.trays} of ${season.places_held} trays`], ['lamps draw', words.number(room.power.watts, 'power_w')], ['a day', words.number(room.power.kwh_per_day, 'energy_kwh')], ['costs a day', words.number(room.power.cost_per_day, 'money')]] as [name, value] (name)}
+      <div>
+        <dt class="text-sm text-soft">{name}</dt>
+        <dd class="text-lg font-semibold">{value}</dd>
+      </div>
+    {/each}
+  </dl>
+{/if}
+
+<h3 class="mt-5 mb-2">To do</h3>
+<div class="flex flex-col gap-3">
+  <Findings {findings}>
+    {#snippet where(finding)}
+      {#if finding.place}
+        <button class="mb-1 font-semibold text-teal hover:underline" onclick={() => go(finding)}
+          >{nameOf(finding)}</button
+        >
+      {/if}
+    {/snippet}
+    {#snippet nothing()}
+      <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
+    {/snippet}
+  </Findings>
+</div>
+
+{#if bench.draft}
+  <h3 class="mt-5 mb-2">From above</h3>
+  <FloorPlan />
+  <div class="mt-3 grid grid-cols-3 gap-2">
+    {#each sizes as { label, field } (field)}
+      <NumberField
+        {label}
+        value={bench.draft.room[field]}
+        quantity="length_mm"
+        onset={(mm) => set(field, mm)}
+      />
+    {/each}
+    <NumberField
+      label="Door, clear width"
+      value={bench.draft.room.door.width_mm}
+      quantity="length_mm"
+      onset={(mm) => set('door/width_mm', mm)}
+    />
+    <NumberField
+      label="Door, clear height"
+      value={bench.draft.room.door.height_mm}
+      quantity="length_mm"
+      onset={(mm) => set('door/height_mm', mm)}
+    />
+  </div>
+  <h3 class="mt-5 mb-1">Mats by turns</h3>
+  <Mats />
+  <h3 class="mt-5 mb-1">Days away</h3>
+  <Away />
+  <h3 class="mt-5 mb-1">Containers</h3>
+  <Containers />
+{/if}
+<p class="mt-4 border-t pt-2 text-sm text-soft">
+  <b>Mains and water.</b>
+  {bench.assessment?.caution}
+</p>
+<p class="mt-2 text-sm text-soft"><b>Loads.</b> {bench.assessment?.load_caution}</p>

@@ -1,0 +1,167 @@
+// How figures are written for their reader. The factors come from the server; none is kept here.
+import type { Figure, Quantity, ShownUnit, Statement, UnitRow, UnitSystem } from '../api/client';
+
+export type Units = Map<Quantity, ShownUnit>;
+
+export function unitsFor(rows: UnitRow[], system: UnitSystem): Units {
+  return new Map(rows.map((row) => [row.quantity, row[system]]));
+}
+
+/** Writes numbers and dates in one reader's units, currency and manner. */
+export class Words {
+  #dates: Intl.DateTimeFormat;
+  #shortDates: Intl.DateTimeFormat;
+
+  constructor(
+    private units: Units,
+    private system: UnitSystem,
+    private currency: string,
+    /** How either system writes each quantity: what a hand types or pastes may be in the other. */
+    private rows: UnitRow[] = [],
+  ) {
+    const locale = system === 'us' ? 'en-US' : 'en-GB';
+    const utc = { timeZone: 'UTC' } as const;
+    this.#dates = new Intl.DateTimeFormat(locale, {
+      ...utc,
+      weekday: 'short',
+      day: 'numeric',
+      month: 'long',
+    });
+    this.#shortDates = new Intl.DateTimeFormat(locale, { ...utc, day: 'numeric', month: 'short' });
+  }
+
+  unit(quantity: Quantity): ShownUnit {
+    const unit = this.units.get(quantity);
+    if (!unit) throw new Error(`the server knows no unit for ${quantity}`);
+    return unit;
+  }
+
+  /** The number alone, in shown units. */
+  bare(value: number, quantity: Quantity): string {
+    const { factor, offset, decimals } = this.unit(quantity);
+    const shown = value * factor + offset;
+    // "15 h", not "15.0 h": a trailing zero claims an accuracy nobody asked for.
+    return String(Number(shown.toFixed(decimals)));
+  }
+
+  number(value: number, quantity: Quantity): string {
+    if (quantity === 'money') {
+      return new Intl.NumberFormat('en', { style: 'currency', currency: this.currency }).format(
+        value,
+      );
+    }
+    if (quantity === 'clock_h') return this.#clock(value);
+    const { unit } = this.unit(quantity);
+    const bare = this.bare(value, quantity);
+    if (unit === '') return bare;
+    return unit === '%' || unit === '°' ? bare + unit : `${bare}\u00a0${unit}`;
+  }
+
+  /** A time of day, from hours after midnight. */
+  #clock(hours: number): string {
+    const minutes = Math.round(hours * 60) % (24 * 60);
+    const [h, m] = [Math.floor(minutes / 60), String(minutes % 60).padStart(2, '0')];
+    if (this.system === 'metric') return `${String(h).padStart(2, '0')}:${m}`;
+    return `${h % 12 || 12}:${m}\u00a0${h < 12 ? 'am' : 'pm'}`;
+  }
+
+  /**
+   * What a reader typed or pasted, in the unit that the plan holds; undefined when it is no
+   * number. A unit behind it may be the other system's; fractions such as 17 1/2 are read too.
+   */
+  held(typed: string | number, quantity: Quantity): number | undefined {
+    const shown = typeof typed === 'number' ? { number: typed, unit: '' } : split(typed);
+    if (!shown || !Number.isFinite(shown.number)) return undefined;
+    const written = this.#writtenIn(shown.unit, quantity);
+    if (!written) return undefined;
+    // A tenth of a µm or a ten-thousandth of a euro: beyond that it is only rounding.
+    return Number(((shown.number - written.offset) / written.factor).toFixed(4));
+  }
+
+  /** The unit that a sign behind a number means for a quantity. */
+  #writtenIn(sign: string, quantity: Quantity): { factor: number; offset: number } | undefined {
+    const own = this.unit(quantity);
+    const wanted = SIGNS[sign] ?? sign;
+    const same = (unit: string) => unit.toLowerCase() === wanted;
+    if (wanted === '' || same(own.unit)) return own;
+    const row = this.rows.find((row) => row.quantity === quantity);
+    return row && [row.metric, row.us, row.held].find((shown) => same(shown.unit));
+  }
+
+  date(iso: string): string {
+    return this.#dates.format(new Date(`${iso}T00:00Z`));
+  }
+
+  shortDate(iso: string): string {
+    return this.#shortDates.format(new Date(`${iso}T00:00Z`));
+  }
+
+  figure(figure: Figure): string {
+    switch (figure.is) {
+      case 'number':
+        return this.number(figure.value, figure.quantity);
+      case 'day':
+        return this.date(figure.date);
+      case 'text':
+        return figure.text;
+    }
+  }
+
+  /** A sentence with its figures filled in. */
+  say(statement: Statement): string {
+    return statement.text.replace(/\{(\w+)\}/g, (whole, name: string) => {
+      const figure = statement.figures[name];
+      return figure ? this.figure(figure) : whole;
+    });
+  }
+}
+
+/** What people write for a unit's sign. */
+const SIGNS: Record<string, string> = {
+  '"': 'in',
+  '″': 'in',
+  '”': 'in',
+  inch: 'in',
+  inches: 'in',
+  c: '°c',
+  f: '°f',
+  lbs: 'lb',
+  hours: 'h',
+  degrees: '°',
+};
+
+/** A number, whole, decimal or with a fraction, and the unit's sign behind it. */
+function split(typed: string): { number: number; unit: string } | undefined {
+  const parts = /^([-−+]?)\s*(?:(\d+)\s+)?(\d+)\s*[/⁄]\s*(\d+)\s*(\D*)$/.exec(typed.trim());
+  if (parts) {
+    const [, sign, whole, over, under, unit] = parts;
+    const size = Number(whole ?? 0) + Number(over) / Number(under);
+    return { number: sign === '-' || sign === '−' ? -size : size, unit: tidy(unit) };
+  }
+  const plain = /^([-−+]?)\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(\D*)$/.exec(typed.trim());
+  if (!plain) return undefined;
+  const size = Number(plain[2]!.replace(',', '.'));
+  return { number: plain[1] === '-' || plain[1] === '−' ? -size : size, unit: tidy(plain[3]) };
+}
+
+const tidy = (unit: string | undefined) => (unit ?? '').trim().toLowerCase();
+
+const DAY_MS = 86_400_000;
+
+export function plusDays(iso: string, days: number): string {
+  return new Date(Date.parse(`${iso}T00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
+}
+
+/** Days later or earlier, in words. */
+export function movedBy(days: number): string {
+  const unit = Math.abs(days) === 1 ? 'day' : 'days';
+  return `${Math.abs(days)} ${unit} ${days < 0 ? 'earlier' : 'later'}`;
+}
+
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / DAY_MS);
+}
+
+export function clampDate(iso: string, from: string, to: string): string {
+  return iso < from ? from : iso > to ? to : iso;
+}
