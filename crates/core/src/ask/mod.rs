@@ -2,12 +2,14 @@
 
 pub mod assess;
 pub mod calc;
+mod fields;
 mod compare;
 mod jobs;
 mod library;
 
 pub use assess::{Assessment, Season, assess, assess_again, opening_day};
 pub use compare::{chamber_ways, mat_season, probe, set_ups, warm_ways};
+pub use fields::{Forms, forms};
 pub use jobs::jobs;
 pub use library::{crops, kinds, units};
 

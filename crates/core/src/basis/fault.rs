@@ -7,6 +7,7 @@ use serde::Serialize;
 use serde_json::Value;
 use utoipa::ToSchema;
 
+use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 
@@ -96,11 +97,28 @@ pub fn echoed(value: Value) -> Value {
     }
 }
 
-/// Collects faults while a document is checked, so that all are named at once.
+/// Collects faults while a document is checked, so that all are named at once; and the ranges of its
+/// figures, for whoever wants to know them beforehand.
 #[derive(Debug, Default)]
-pub struct Faults(Vec<Fault>);
+pub struct Faults {
+    found: Vec<Fault>,
+    ranges: Option<Ranges>,
+}
 
 impl Faults {
+    /// Notes the range of every figure that is checked, too.
+    pub(crate) fn with_ranges() -> Self {
+        Self {
+            found: Vec::new(),
+            ranges: Some(Ranges::default()),
+        }
+    }
+
+    /// The ranges that were noted.
+    pub(crate) fn into_ranges(self) -> Ranges {
+        self.ranges.unwrap_or_default()
+    }
+
     /// Notes a fault.
     pub fn add(
         &mut self,
@@ -112,7 +130,7 @@ impl Faults {
         if self.is_full() {
             return;
         }
-        self.0.push(Fault {
+        self.found.push(Fault {
             path: shortened(&at.to_string()),
             value: echoed(serde_json::to_value(value).unwrap_or(Value::Null)),
             problem,
@@ -124,7 +142,7 @@ impl Faults {
     /// with a hundred times its size, nor be looked through to its end.
     fn is_full(&self) -> bool {
         const MOST: usize = 500;
-        self.0.len() >= MOST
+        self.found.len() >= MOST
     }
 
     /// Notes a list with fewer or more entries than `range` allows, and goes through it: each entry
@@ -153,6 +171,9 @@ impl Faults {
         range: RangeInclusive<f64>,
         quantity: Quantity,
     ) -> bool {
+        if let Some(ranges) = &mut self.ranges {
+            ranges.note(at, &range, quantity);
+        }
         let fine = value.is_finite() && range.contains(&value);
         if !fine {
             self.add(
@@ -282,10 +303,10 @@ impl Faults {
 
     /// All faults found, or `Ok` when there are none.
     pub fn verdict(self) -> Result<(), Vec<Fault>> {
-        if self.0.is_empty() {
+        if self.found.is_empty() {
             Ok(())
         } else {
-            Err(self.0)
+            Err(self.found)
         }
     }
 }

@@ -4,6 +4,7 @@ pub mod clock;
 pub mod dates;
 pub mod fault;
 pub mod plane;
+pub mod range;
 pub mod units;
 pub mod words;
 pub mod work;

@@ -45,6 +45,9 @@ pub struct Crop {
     pub dark_days: f64,
     /// How fast it fills its cell: strong ones shade slow ones beside them.
     pub vigour: Vigour,
+    /// How it grows as a seedling; upright when left out.
+    #[serde(default)]
+    pub habit: Habit,
     /// How it bears being moved.
     pub transplants: Transplants,
     /// Whether it is started indoors.
@@ -65,6 +68,23 @@ pub struct Crop {
     pub losses: f64,
     /// Years in a cool, dry room until half of the seed is dead.
     pub seed_life_years: Known,
+}
+
+/// How a seedling grows.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Habit {
+    /// A stem with pairs of leaves.
+    #[default]
+    Upright,
+    /// Leaves from near the ground.
+    Rosette,
+    /// Blades.
+    Grass,
+    /// Many branches.
+    Bushy,
+    /// A stem that trails or climbs.
+    Climbing,
 }
 
 /// How fast a seedling fills its cell.

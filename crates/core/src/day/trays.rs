@@ -4,6 +4,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::crops::Habit;
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Band;
 use crate::day::standing::{Standing, leaves_on};
@@ -43,6 +44,8 @@ pub struct PartOnDay {
     pub sowing: String,
     /// Its crop, as the library names it.
     pub crop: String,
+    /// How it grows.
+    pub habit: Habit,
     /// Crop and variety in words.
     pub name: String,
     /// What it is going through; `None` before it is sown.
@@ -85,6 +88,7 @@ pub(super) fn trays(
                 PartOnDay {
                     sowing: part.sowing.id.clone(),
                     crop: crop.id.clone(),
+                    habit: crop.habit,
                     name: part.dates.name.clone(),
                     stage: part.stage,
                     x_mm: part.footprint.x_mm,

@@ -2,6 +2,7 @@
 
 use crate::basis::dates::{DateSpan, days_between};
 use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::plan::document::{Plan, SCHEMA_VERSION};
@@ -19,6 +20,18 @@ impl Plan {
     /// Every fault, by its path.
     pub fn check(self) -> Result<SoundPlan, Vec<Fault>> {
         let mut faults = Faults::default();
+        let ids = self.look_over(&mut faults);
+        faults.verdict().map(|()| SoundPlan { plan: self, ids })
+    }
+
+    /// The ranges of the figures that the document has.
+    pub(crate) fn ranges(&self) -> Ranges {
+        let mut faults = Faults::with_ranges();
+        self.look_over(&mut faults);
+        faults.into_ranges()
+    }
+
+    fn look_over(&self, faults: &mut Faults) -> Ids {
         let root = Pointer::default();
         if self.schema_version != SCHEMA_VERSION {
             faults.add(
@@ -35,18 +48,18 @@ impl Plan {
             );
         }
         faults.name(&root.at("name"), &self.name);
-        self.site.check(&root.at("site"), &mut faults);
-        self.check_season(&root, &mut faults);
-        self.check_away(&root.at("away"), &mut faults);
-        self.room.check(&root.at("room"), &mut faults);
-        room::check(&self.places, &root.at("places"), &mut faults);
-        self.check_formats(&root.at("tray_formats"), &mut faults);
-        self.check_crops(&root.at("crops"), &mut faults);
-        let ids = Ids::of(&self);
-        self.check_packets(&root.at("packets"), &ids, &mut faults);
-        self.check_sowings(&root.at("sowings"), &ids, &mut faults);
-        self.check_trays(&root.at("trays"), &ids, &mut faults);
-        faults.verdict().map(|()| SoundPlan { plan: self, ids })
+        self.site.check(&root.at("site"), faults);
+        self.check_season(&root, faults);
+        self.check_away(&root.at("away"), faults);
+        self.room.check(&root.at("room"), faults);
+        room::check(&self.places, &root.at("places"), faults);
+        self.check_formats(&root.at("tray_formats"), faults);
+        self.check_crops(&root.at("crops"), faults);
+        let ids = Ids::of(self);
+        self.check_packets(&root.at("packets"), &ids, faults);
+        self.check_sowings(&root.at("sowings"), &ids, faults);
+        self.check_trays(&root.at("trays"), &ids, faults);
+        ids
     }
 
     fn check_away(&self, at: &Pointer, faults: &mut Faults) {

@@ -6,6 +6,7 @@ mod ids;
 pub mod patch;
 mod sound;
 mod sowing;
+pub mod starts;
 mod tray;
 pub mod upgrade;
 

@@ -5,12 +5,13 @@ use statrs::distribution::{Binomial, DiscreteCDF};
 use utoipa::ToSchema;
 
 use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::seeds::viability::{GerminationTest, Viability};
 
 /// Plants that are wanted, and what the seed is like.
-#[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Want {
     /// Plants wanted in the end.
@@ -55,6 +56,24 @@ fn tenth() -> f64 {
 }
 fn sure() -> f64 {
     0.95
+}
+
+impl Want {
+    /// A dozen plants of seed that nobody tested, of which a tenth is lost (our own estimate).
+    pub fn usual() -> Self {
+        Self {
+            wanted: 12,
+            viability: Some(0.75),
+            test: None,
+            comes_up: all(),
+            losses: 0.1,
+            plants_per_cell: one(),
+            seeds_per_cell: None,
+            most_empty: tenth(),
+            sure: sure(),
+            seeds: None,
+        }
+    }
 }
 
 /// What to sow.
@@ -257,13 +276,25 @@ impl Want {
 
     fn check(&self) -> Result<(), Vec<Fault>> {
         let mut faults = Faults::default();
+        self.look_over(&mut faults);
+        faults.verdict()
+    }
+
+    /// The ranges of its figures.
+    pub(crate) fn ranges(&self) -> Ranges {
+        let mut faults = Faults::with_ranges();
+        self.look_over(&mut faults);
+        faults.into_ranges()
+    }
+
+    fn look_over(&self, faults: &mut Faults) {
         let root = Pointer::default();
         let share = Quantity::Share;
         let count = Quantity::Count;
         let wanted = f64::from(self.wanted);
         faults.number(&root.at("wanted"), wanted, 1.0..=100_000.0, count);
         match (self.test, self.viability) {
-            (Some(test), _) => test.check(&root.at("test"), &mut faults),
+            (Some(test), _) => test.check(&root.at("test"), faults),
             (None, Some(viability)) => {
                 faults.number(&root.at("viability"), viability, 0.0..=1.0, share);
             }
@@ -289,7 +320,6 @@ impl Want {
             let at = root.at("seeds_per_cell");
             faults.number(&at, f64::from(seeds), 1.0..=most, count);
         }
-        faults.verdict()
     }
 }
 

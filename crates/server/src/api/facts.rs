@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use axum::Json;
 use axum::extract::State;
 use serde::Serialize;
-use sunrise_core::ask::{self, Crop, Kinds, Plan, UnitRow};
+use sunrise_core::ask::{self, Crop, Forms, Kinds, Plan, UnitRow};
 use utoipa::ToSchema;
 
 use super::App;
@@ -71,6 +71,12 @@ pub async fn crops() -> Json<CropLibrary> {
 #[utoipa::path(get, path = "/api/kinds", responses((status = 200, body = Kinds)))]
 pub async fn kinds() -> Json<&'static Kinds> {
     Json(ask::kinds())
+}
+
+/// What fields begin with, and what they can be
+#[utoipa::path(get, path = "/api/forms", responses((status = 200, body = Forms)))]
+pub async fn forms() -> Json<&'static Forms> {
+    Json(ask::forms())
 }
 
 /// The demo plan, to begin with

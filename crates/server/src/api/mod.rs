@@ -88,6 +88,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(facts::units))
         .routes(routes!(facts::crops))
         .routes(routes!(facts::kinds))
+        .routes(routes!(facts::forms))
         .routes(routes!(facts::demo))
         .routes(routes!(plans::list, plans::create))
         .routes(routes!(plans::deleted))

@@ -20,7 +20,9 @@ export type DateSpan = Schemas['DateSpan'];
 export type Edit = Schemas['Edit'];
 export type Edited = Schemas['Edited'];
 export type Fan = Schemas['Fan'];
+export type Forms = Schemas['Forms'];
 export type GearList = Schemas['GearList'];
+export type Habit = Schemas['Habit'];
 export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
 export type Packet = Schemas['Packet'];
@@ -134,6 +136,7 @@ export const api = {
   health: () => answered(client.GET('/healthz')),
   units: () => answered(client.GET('/api/units')),
   kinds: () => answered(client.GET('/api/kinds')),
+  forms: () => answered(client.GET('/api/forms')),
   plans: () => answered(client.GET('/api/plans')),
   crops: () => answered(client.GET('/api/crops')),
   /** One case has one answer. */

@@ -302,6 +302,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What fields begin with, and what they can be */
+        get: operations["forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -1185,7 +1202,8 @@ export interface components {
             daylight_enough_from?: string | null;
             /**
              * Format: double
-             * @description On a sill with lamps: the hours that they must burn to make up for the rest.
+             * @description On a sill with lamps: the hours that they must burn to make up for the rest; `None` when the
+             *     crops do not bear so long a day.
              */
             lamp_hours_missing?: number | null;
             /** @description What a lux meter beside the leaves shows while the lamps burn. */
@@ -2011,6 +2029,8 @@ export interface components {
             dark_days: number;
             /** @description How fast it fills its cell: strong ones shade slow ones beside them. */
             vigour: components["schemas"]["Vigour"];
+            /** @description How it grows as a seedling; upright when left out. */
+            habit?: components["schemas"]["Habit"];
             /** @description How it bears being moved. */
             transplants: components["schemas"]["Transplants"];
             /** @description Whether it is started indoors. */
@@ -2339,8 +2359,10 @@ export interface components {
             date: string;
             /** @description What happens. */
             what: components["schemas"]["EventKind"];
-            /** @description To which sowing. */
+            /** @description To which sowing; to the first in a tray that several share. */
             sowing: string;
+            /** @description To which tray, where it is not to all trays of the sowing alike. */
+            tray?: string | null;
             /** @description Crop and variety in words. */
             name: string;
             /** @description In short: what to do. */
@@ -2352,7 +2374,7 @@ export interface components {
          * @description What may happen to a sowing.
          * @enum {string}
          */
-        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "thin" | "pot_on" | "harden" | "plant_out";
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "pot_on" | "harden" | "plant_out";
         /** @description An emitting rectangle of a lamp. */
         Face: {
             /**
@@ -2486,7 +2508,7 @@ export interface components {
              *     from one assessment to the next.
              */
             id: string;
-            /** @description Which judgement speaks: its file's name. */
+            /** @description Which judgement speaks: its file's name, put there by the list. */
             code: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
@@ -2533,6 +2555,16 @@ export interface components {
             x_mm: number[];
             /** @description Near and far edge. */
             y_mm: number[];
+        };
+        /** @description What forms begin with and allow. */
+        Forms: {
+            /** @description Starting values. */
+            starts: components["schemas"]["Starts"];
+            /**
+             * @description Ranges of the plan's figures by their path; those of the calculators under `/calc/seeds` and
+             *     `/calc/frost`.
+             */
+            ranges: components["schemas"]["Ranges"];
         };
         /** @description Dates of the last frost, each in the year asked for. */
         FrostDates: {
@@ -2651,6 +2683,11 @@ export interface components {
          * @enum {string}
          */
         GrownFrom: "seed" | "slips" | "cuttings";
+        /**
+         * @description How a seedling grows.
+         * @enum {string}
+         */
+        Habit: "upright" | "rosette" | "grass" | "bushy" | "climbing";
         /** @description The best height and hours, and what they would give. */
         Hang: {
             /** @description The setting. */
@@ -2679,7 +2716,7 @@ export interface components {
             misfit?: components["schemas"]["Misfit"] | null;
             /**
              * Format: double
-             * @description How far the setting misses the band (0 = every cell within); see [`crate::light::hang::miss`].
+             * @description How far the setting misses the band (0 = every cell within); see [`crate::lamps::choice::miss`].
              */
             miss: number;
             /**
@@ -3378,6 +3415,8 @@ export interface components {
             sowing: string;
             /** @description Its crop, as the library names it. */
             crop: string;
+            /** @description How it grows. */
+            habit: components["schemas"]["Habit"];
             /** @description Crop and variety in words. */
             name: string;
             stage?: components["schemas"]["Stage"] | null;
@@ -3471,7 +3510,7 @@ export interface components {
              *     from one assessment to the next.
              */
             id: string;
-            /** @description Which judgement speaks: its file's name. */
+            /** @description Which judgement speaks: its file's name, put there by the list. */
             code: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
@@ -3587,6 +3626,16 @@ export interface components {
              * @description Day on which nine tenths show; `None` when none come up, or not in time.
              */
             last?: string | null;
+            /**
+             * Format: date
+             * @description Day from which its lamps are to burn; `None` when none come up.
+             */
+            lamps_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which it has to leave a dark place; `None` when none come up in time.
+             */
+            into_light?: string | null;
             /**
              * Format: date
              * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
@@ -3976,6 +4025,28 @@ export interface components {
             wall_fixed: boolean;
             /** @description What it stands on. */
             feet: components["schemas"]["Feet"];
+        };
+        /** @description What a figure can be. */
+        Range: {
+            /**
+             * Format: double
+             * @description The least.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The greatest.
+             */
+            most: number;
+            /** @description What it is a quantity of. */
+            quantity: components["schemas"]["Quantity"];
+        };
+        /**
+         * @description Ranges by the path of the field in the document, with `*` for a place in a list:
+         *     `/places/*\/tiers/*\/photoperiod_h`. Where it hangs on other figures, the widest that was seen.
+         */
+        Ranges: {
+            [key: string]: components["schemas"]["Range"];
         };
         /** @description What a reading says. */
         Reading: {
@@ -4761,6 +4832,16 @@ export interface components {
             last?: string | null;
             /**
              * Format: date
+             * @description Day from which its lamps are to burn; `None` when none come up.
+             */
+            lamps_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which it has to leave a dark place; `None` when none come up in time.
+             */
+            into_light?: string | null;
+            /**
+             * Format: date
              * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
              *     time.
              */
@@ -4903,6 +4984,28 @@ export interface components {
          * @enum {string}
          */
         StartReason: "long_season" | "earlier" | "small_seed" | "fast_grower" | "dislikes_moving" | "bears_cold";
+        /** @description Starting values. */
+        Starts: {
+            /** @description Hours in which lamps are to be off, and those in which a kWh is cheaper. */
+            night: components["schemas"]["ClockSpan"];
+            /**
+             * Format: double
+             * @description What a cheap kWh costs of the usual price.
+             */
+            cheap_share: number;
+            /** @description Chains that lamps hang on. */
+            chain: components["schemas"]["Chain"];
+            /** @description Boxes under trays. */
+            boxes: components["schemas"]["Boxes"];
+            /** @description Dimmers to choose from, fully turned up. */
+            dimmers: components["schemas"]["Dimmer"][];
+            /** @description The age of a lamp. */
+            ageing: components["schemas"]["Ageing"];
+            /** @description A packet bought for the season; its crop, variety and year are its own. */
+            packet: components["schemas"]["Packet"];
+            /** @description Plants wanted, of seed that nobody tested. */
+            want: components["schemas"]["Want"];
+        };
         /** @description A sentence whose `{names}` stand for figures. `Display` writes it in SI. */
         Statement: {
             /** @description The words, with `{name}` where a figure goes. */
@@ -5335,7 +5438,7 @@ export interface components {
             /**
              * Format: double
              * @description How far the last frost strays from year to year, as a standard deviation in days: one
-             *     typical year gives no odds, so this begins as [`super::LAST_FROST_SD_DAYS`].
+             *     typical year gives no odds, so this begins as [`LAST_FROST_SD_DAYS`].
              */
             spread_days: number;
         };
@@ -6154,6 +6257,25 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forms"];
                 };
             };
         };

@@ -1,11 +1,8 @@
-import { readFileSync } from 'node:fs';
 import { immutableJSONPatch } from 'immutable-json-patch';
 import { describe, expect, it } from 'vitest';
 import type { PatchStep, Plan } from '../api/client';
+import { demo } from '../testing';
 import { burn, hangLamps, placePath, setAir, setOptional, setSite, tierPath } from './edits';
-
-const demo = (): Plan =>
-  JSON.parse(readFileSync(new URL('../../../demo/kettle-fen.json', import.meta.url), 'utf8'));
 
 describe('edits', () => {
   const bay = { place: 'door', tier: 't2' };

@@ -12,6 +12,7 @@ import {
   type Edit,
   type Finding,
   type Fix,
+  type Forms,
   type Kinds,
   type PatchStep,
   type Plan,
@@ -69,6 +70,9 @@ class Workbench {
   /** How long the last what-if took from the input to the new figures, in ms. */
   roundTripMs = $state(0);
 
+  /** What fields begin with and can be. */
+  forms: Forms | undefined = $state.raw();
+
   #rows: UnitRow[] = $state.raw([]);
   #chosenUnits: UnitSystem | undefined = $state();
   #unsavedWord = '';
@@ -120,8 +124,9 @@ class Workbench {
     const on = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : undefined;
     try {
       const view = id === undefined ? api.lastPlan(on) : api.plan(id, on);
-      const [rows, opened] = await Promise.all([api.units(), view]);
+      const [rows, forms, opened] = await Promise.all([api.units(), api.forms(), view]);
       this.#rows = rows;
+      this.forms = forms;
       if (!opened) {
         this.stage = 'empty';
       } else {
@@ -310,6 +315,17 @@ class Workbench {
     this.#unsavedWord = word.slice(0, WORD_LENGTH);
     clearTimeout(this.#rest);
     void this.#assess();
+  }
+
+  /** Makes a change and keeps it. */
+  keep(patch: PatchStep[], word: string) {
+    this.try(patch, word);
+    void this.settle();
+  }
+
+  /** What the figure at `path` can be: of the plan, or of a calculator under `/calc/`. */
+  rangeOf(path: string): { least: number; most: number } | undefined {
+    return this.forms?.ranges[path.replace(/\/\d+(?=\/|$)/g, '/*')];
   }
 
   /** Tries a change and keeps it once the hand rests: for arrow keys and typing. */

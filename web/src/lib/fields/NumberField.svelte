@@ -9,6 +9,9 @@
     /** Undefined where the figure is not known. */
     value: number | undefined;
     quantity: Quantity;
+    /** Where the figure stands in the plan: its range is the server's. */
+    field?: string;
+    /** A narrower range than the field's. */
     min?: number;
     max?: number;
     /** Keeps a new value, in the plan's own unit. */
@@ -16,17 +19,12 @@
     /** Leaves the figure out; without it an empty field is no answer. */
     onclear?: () => void;
   }
-  const {
-    label,
-    value,
-    quantity,
-    min = -Infinity,
-    max = Infinity,
-    onset,
-    onclear,
-  }: Props = $props();
+  const { label, value, quantity, field, min: least, max: most, onset, onclear }: Props = $props();
 
   const id = $props.id();
+  const range = $derived(field === undefined ? undefined : bench.rangeOf(field));
+  const min = $derived(least ?? range?.least ?? -Infinity);
+  const max = $derived(most ?? range?.most ?? Infinity);
   const words = $derived(bench.words);
   const unit = $derived(words.unit(quantity));
   let typed: string | undefined = $state();

@@ -71,24 +71,22 @@
     const index = list.findIndex((other) => other.id === crop.id);
     const whole = field === 'plants_per_cell' || field === 'hardening_days';
     const changed = { ...crop, [field]: whole ? Math.round(value) : value };
-    bench.try(
+    bench.keep(
       index >= 0
         ? [replace(`/crops/${index}`, changed)]
         : [{ op: 'add', path: '/crops', value: [...list, changed] }],
       `${field.replaceAll('_', ' ')} of ${crop.name}`,
     );
-    void bench.settle();
   }
 
   function reset(crop: Crop) {
     const list = (bench.draft?.crops ?? []).filter((other) => other.id !== crop.id);
-    bench.try(
+    bench.keep(
       list.length > 0
         ? [{ op: 'add', path: '/crops', value: list }]
         : [{ op: 'remove', path: '/crops' }],
       `${crop.name} as the library has it`,
     );
-    void bench.settle();
   }
 
   function copy(crop: Crop) {
@@ -96,7 +94,7 @@
     let id = `${crop.id}-own`.slice(0, 36);
     for (let n = 2; ids.has(id); n++) id = `${crop.id}-own-${n}`.slice(0, 38);
     const list = bench.draft?.crops ?? [];
-    bench.try(
+    bench.keep(
       [
         {
           op: 'add',
@@ -106,7 +104,6 @@
       ],
       `a crop of one's own, like ${crop.name}`,
     );
-    void bench.settle();
     opened = id;
   }
 
@@ -190,6 +187,7 @@
                   {label}
                   value={crop[field] as number}
                   {quantity}
+                  field="/crops/*/{field}"
                   onset={(value) => set(crop, field, value)}
                 />
                 <span class="block truncate text-sm text-soft" title={library.sources[field]}

@@ -6,13 +6,14 @@
   import { bench } from '../bench/workbench.svelte';
 
   const words = $derived(bench.words);
-  let wanted = $state(12);
-  let viability: number | undefined = $state(0.75);
+  const start = bench.forms?.starts.want;
+  let wanted = $state(start?.wanted ?? 1);
+  let viability: number | undefined = $state(start?.viability ?? undefined);
   let sprouted: number | undefined = $state();
   let of: number | undefined = $state();
-  let losses = $state(0.1);
-  let clump = $state(1);
-  let sure = $state(0.95);
+  let losses = $state(start?.losses ?? 0);
+  let clump = $state(start?.plants_per_cell ?? 1);
+  let sure = $state(start?.sure ?? 0.9);
   let answer: ToSow | undefined = $state.raw();
   let problem = $state('');
   const tested = $derived(sprouted !== undefined && of !== undefined);
@@ -25,7 +26,7 @@
       plants_per_cell: Math.round(clump),
       ...(tested
         ? { test: { sprouted: Math.round(sprouted!), of: Math.round(of!) } }
-        : { viability: viability ?? 0.75 }),
+        : { viability: viability ?? start?.viability ?? null }),
     };
     let late = false;
     api.toSow(want).then(
@@ -51,24 +52,21 @@
     label="Plants wanted"
     value={wanted}
     quantity="count"
-    min={1}
-    max={100000}
+    field="/calc/seeds/wanted"
     onset={(n) => (wanted = n)}
   />
   <NumberField
     label="Seed alive"
     value={viability}
     quantity="share"
-    min={0}
-    max={1}
+    field="/calc/seeds/viability"
     onset={(n) => (viability = n)}
   />
   <NumberField
     label="Lost later"
     value={losses}
     quantity="share"
-    min={0}
-    max={0.95}
+    field="/calc/seeds/losses"
     onset={(n) => (losses = n)}
   />
   <NumberField
@@ -91,16 +89,14 @@
     label="How sure"
     value={sure}
     quantity="share"
-    min={0.5}
-    max={0.9999}
+    field="/calc/seeds/sure"
     onset={(n) => (sure = n)}
   />
   <NumberField
     label="Plants in a clump"
     value={clump}
     quantity="count"
-    min={1}
-    max={20}
+    field="/calc/seeds/plants_per_cell"
     onset={(n) => (clump = n)}
   />
 </div>

@@ -30,12 +30,8 @@
     return cells?.to_sow?.viability;
   });
 
-  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
   function optional(i: number, packet: Packet, field: keyof Packet, value: unknown) {
-    keep(
+    bench.keep(
       setOptional(`/packets/${i}/${field}`, value, packet[field] !== undefined),
       `${field} of the packet of ${packet.variety}`,
     );
@@ -47,15 +43,10 @@
     const ids = new Set(packets.map((packet) => packet.id));
     let id = base;
     for (let n = 2; ids.has(id); n++) id = `${base}-${n}`;
-    const packet: Packet = {
-      id,
-      crop: adding,
-      variety: nameOf(adding),
-      year,
-      source: 'bought',
-      cold: false,
-    };
-    keep(
+    const start = bench.forms?.starts.packet;
+    if (!start) return;
+    const packet: Packet = { ...start, id, crop: adding, variety: nameOf(adding), year };
+    bench.keep(
       [{ op: 'add', path: '/packets', value: [...packets, packet] }],
       `a packet of ${packet.variety}`,
     );
@@ -90,7 +81,8 @@
           <NameField
             label="Variety"
             value={packet.variety}
-            onset={(name) => keep([replace(`/packets/${i}/variety`, name)], `renamed a packet`)}
+            onset={(name) =>
+              bench.keep([replace(`/packets/${i}/variety`, name)], `renamed a packet`)}
           />
           <NameField
             label="Lot"
@@ -102,7 +94,7 @@
             value={packet.year}
             quantity="count"
             onset={(year) =>
-              keep([replace(`/packets/${i}/year`, Math.round(year))], `year of a packet`)}
+              bench.keep([replace(`/packets/${i}/year`, Math.round(year))], `year of a packet`)}
           />
           <NumberField
             label="Seeds left"
@@ -123,7 +115,7 @@
             value={packet.source}
             choices={sources}
             onset={(source) =>
-              keep([replace(`/packets/${i}/source`, source)], `source of a packet`)}
+              bench.keep([replace(`/packets/${i}/source`, source)], `source of a packet`)}
           />
           <NumberField
             label="Test: sprouted"
@@ -150,7 +142,7 @@
           <CheckField
             label="Kept cold and dry"
             value={packet.cold}
-            onset={(yes) => keep([replace(`/packets/${i}/cold`, yes)], `storing of a packet`)}
+            onset={(yes) => bench.keep([replace(`/packets/${i}/cold`, yes)], `storing of a packet`)}
           />
           {#if alive}<p class="col-span-3 text-sm text-soft">
               {words.number(alive.share, 'share')} alive, {words.number(alive.low, 'share')} to {words.number(
@@ -161,7 +153,7 @@
           <button
             class="quiet border-line!"
             onclick={() =>
-              keep(
+              bench.keep(
                 [
                   ...(bench.draft?.sowings ?? []).flatMap((sowing, s) =>
                     sowing.packet === packet.id

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The hours in which lamps should be off, and those in which a kWh is cheap.
-  import type { ClockSpan, PatchStep, Site } from '../api/client';
+  import type { ClockSpan, Site } from '../api/client';
   import { replace, setOptional } from '../bench/edits';
   import NumberField from '../fields/NumberField.svelte';
   import TimeField from '../fields/TimeField.svelte';
@@ -9,25 +9,20 @@
   const { site }: { site: Site } = $props();
 
   const words = $derived(bench.words);
-  // What people begin with, until they give their own.
-  const NIGHT: ClockSpan = { from_h: 22, to_h: 6 };
+  const starts = $derived(bench.forms?.starts);
 
-  function keep(patch: PatchStep[], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
   const span = $derived(
     (s: ClockSpan) => `${words.number(s.from_h, 'clock_h')} to ${words.number(s.to_h, 'clock_h')}`,
   );
 
   function setQuiet(quiet: ClockSpan | undefined) {
-    keep(
+    bench.keep(
       setOptional('/site/quiet', quiet, site.quiet != null),
       quiet ? `quiet hours from ${span(quiet)}` : 'no quiet hours',
     );
   }
   function setCheap(cheap: Site['cheap']) {
-    keep(
+    bench.keep(
       setOptional('/site/cheap', cheap ?? undefined, site.cheap != null),
       cheap ? `cheap hours from ${span(cheap.hours)}` : 'the same price all day',
     );
@@ -47,7 +42,7 @@
       <button class="quiet border-line!" onclick={() => setQuiet(undefined)}>None are quiet</button>
     </div>
   {:else}
-    <button class="quiet self-start border-line!" onclick={() => setQuiet(NIGHT)}
+    <button class="quiet self-start border-line!" onclick={() => setQuiet(starts?.night)}
       >Lamps should be off at night</button
     >
   {/if}
@@ -68,10 +63,9 @@
         label="A kWh then, {site.currency}"
         value={cheap.price_per_kwh}
         quantity="money"
-        min={0}
-        max={10000}
+        field="/site/cheap/price_per_kwh"
         onset={(price) =>
-          keep(
+          bench.keep(
             [replace('/site/cheap/price_per_kwh', price)],
             `a cheap kWh costs ${words.number(price, 'money')}`,
           )}
@@ -83,8 +77,12 @@
   {:else}
     <button
       class="quiet self-start border-line!"
-      onclick={() => setCheap({ hours: NIGHT, price_per_kwh: site.price_per_kwh / 2 })}
-      >Electricity is cheaper in some hours</button
+      onclick={() =>
+        starts &&
+        setCheap({
+          hours: starts.night,
+          price_per_kwh: site.price_per_kwh * starts.cheap_share,
+        })}>Electricity is cheaper in some hours</button
     >
   {/if}
 </div>

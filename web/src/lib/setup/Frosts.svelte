@@ -71,14 +71,13 @@
 
   function keep() {
     if (!preview?.record || !preview.dates) return;
-    bench.try(
+    bench.keep(
       [
         { op: 'add', path: '/site/frost', value: preview.record },
         { op: 'replace', path: '/site/last_frost', value: preview.dates.chosen },
       ],
       `frosts by ${preview.record.name}: last frost ${words.date(preview.dates.chosen)}`,
     );
-    void bench.settle();
     preview = undefined;
     text = '';
   }
@@ -92,8 +91,7 @@
   <button
     class="quiet -ml-2 text-sm"
     onclick={() => {
-      bench.try(setOptional('/site/frost', undefined, true), `no record of frosts any more`);
-      void bench.settle();
+      bench.keep(setOptional('/site/frost', undefined, true), `no record of frosts any more`);
     }}>Leave the record out, keep the day</button
   >
 {:else}
@@ -116,8 +114,7 @@
     label="Frost at or below"
     value={threshold}
     quantity="temperature_c"
-    min={-15}
-    max={5}
+    field="/calc/frost/threshold_c"
     onset={(c) => {
       threshold = c;
       again();
@@ -172,8 +169,7 @@
           label="Last frost strays by (standard deviation)"
           value={spread}
           quantity="days"
-          min={1}
-          max={60}
+          field="/calc/frost/spread_days"
           onset={(days) => {
             spread = days;
             again();

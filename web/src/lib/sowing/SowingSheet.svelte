@@ -44,12 +44,8 @@
   let times = $state(2);
   let every = $state(14);
 
-  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
   function optional(field: keyof Sowing, value: unknown, word: string) {
-    keep(setOptional(`${path}/${field}`, value, sowing[field] !== undefined), word);
+    bench.keep(setOptional(`${path}/${field}`, value, sowing[field] !== undefined), word);
   }
   const steps = $derived(
     (
@@ -135,19 +131,25 @@
       <NameField
         label="Variety"
         value={sowing.variety}
-        onset={(variety) => keep([replace(`${path}/variety`, variety)], `renamed ${dates.name}`)}
+        onset={(variety) =>
+          bench.keep([replace(`${path}/variety`, variety)], `renamed ${dates.name}`)}
       />
       <NumberField
         label="Plants wanted"
         value={sowing.wanted}
         quantity="count"
+        field="{path}/wanted"
         onset={(n) =>
-          keep([replace(`${path}/wanted`, Math.round(n))], `${Math.round(n)} of ${dates.name}`)}
+          bench.keep(
+            [replace(`${path}/wanted`, Math.round(n))],
+            `${Math.round(n)} of ${dates.name}`,
+          )}
       />
       <NumberField
         label="And to spare"
         value={sowing.spare ?? undefined}
         quantity="share"
+        field="{path}/spare"
         onset={(share) => optional('spare', share, `spare plants of ${dates.name}`)}
         onclear={() => optional('spare', undefined, `no spare plants of ${dates.name}`)}
       />
@@ -155,6 +157,7 @@
         label="How sure"
         value={sowing.sure ?? undefined}
         quantity="share"
+        field="{path}/sure"
         onset={(sure) => optional('sure', sure, `how sure of ${dates.name}`)}
         onclear={() => optional('sure', undefined, `how sure of ${dates.name}`)}
       />
@@ -162,6 +165,7 @@
         label="Seeds in a cell"
         value={sowing.seeds_per_cell ?? undefined}
         quantity="count"
+        field="{path}/seeds_per_cell"
         onset={(n) => optional('seeds_per_cell', Math.round(n), `seeds in a cell of ${dates.name}`)}
         onclear={() => optional('seeds_per_cell', undefined, `seeds in a cell of ${dates.name}`)}
       />
@@ -169,12 +173,14 @@
         label="Moved by days"
         value={sowing.shift_days ?? 0}
         quantity="count"
+        field="{path}/shift_days"
         onset={(n) => optional('shift_days', Math.round(n) || undefined, `moved ${dates.name}`)}
       />
       <NumberField
         label="Weeks, by its packet"
         value={sowing.packet_weeks ?? undefined}
         quantity="weeks"
+        field="{path}/packet_weeks"
         onset={(weeks) => optional('packet_weeks', weeks, `weeks indoors of ${dates.name}`)}
         onclear={() => optional('packet_weeks', undefined, `weeks indoors of ${dates.name}`)}
       />

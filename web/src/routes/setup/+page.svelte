@@ -11,17 +11,11 @@
   import FindingCard from '$lib/finding/FindingCard.svelte';
   import NumberField from '$lib/fields/NumberField.svelte';
   import { setAir, setOptional, setSite } from '$lib/bench/edits';
-  import type { PatchStep } from '$lib/api/client';
   import { bench } from '$lib/bench/workbench.svelte';
 
   const site = $derived(bench.draft?.site);
   const words = $derived(bench.words);
   const findings = $derived(bench.findings().filter((f) => !f.bay && !f.place && !f.sowing));
-
-  function keep(patch: PatchStep[], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
 
   function setFrost(event: Event) {
     const value = (event.currentTarget as HTMLInputElement).value;
@@ -33,7 +27,7 @@
   function setZone(event: Event) {
     const zone = (event.currentTarget as HTMLInputElement).value.trim();
     if (zone !== site?.time_zone)
-      keep(setSite('time_zone', zone), `set the time zone to ${zone}`.slice(0, 120));
+      bench.keep(setSite('time_zone', zone), `set the time zone to ${zone}`.slice(0, 120));
   }
 </script>
 
@@ -60,19 +54,20 @@
             label="Air by day"
             value={site.air.day_c}
             quantity="temperature_c"
-            min={-10}
-            max={45}
+            field="/site/air/day_c"
             onset={(c) =>
-              keep(setAir('day_c', c), `set the air by day to ${words.number(c, 'temperature_c')}`)}
+              bench.keep(
+                setAir('day_c', c),
+                `set the air by day to ${words.number(c, 'temperature_c')}`,
+              )}
           />
           <NumberField
             label="Air by night"
             value={site.air.night_c}
             quantity="temperature_c"
-            min={-10}
-            max={45}
+            field="/site/air/night_c"
             onset={(c) =>
-              keep(
+              bench.keep(
                 setAir('night_c', c),
                 `set the air by night to ${words.number(c, 'temperature_c')}`,
               )}
@@ -81,15 +76,14 @@
             label="Humidity of its air"
             value={site.air.humidity ?? undefined}
             quantity="share"
-            min={0.05}
-            max={1}
+            field="/site/air/humidity"
             onset={(share) =>
-              keep(
+              bench.keep(
                 setOptional('/site/air/humidity', share, site.air.humidity != null),
                 `set the humidity to ${words.number(share, 'share')}`,
               )}
             onclear={() =>
-              keep(
+              bench.keep(
                 setOptional('/site/air/humidity', undefined, site.air.humidity != null),
                 'left the humidity out',
               )}
@@ -98,10 +92,9 @@
             label="Price of a kWh, {site.currency}"
             value={site.price_per_kwh}
             quantity="money"
-            min={0}
-            max={10000}
+            field="/site/price_per_kwh"
             onset={(price) =>
-              keep(
+              bench.keep(
                 setSite('price_per_kwh', price),
                 `set the price of a kWh to ${words.number(price, 'money')}`,
               )}
@@ -110,19 +103,17 @@
             label="Mains"
             value={site.mains_v}
             quantity="voltage_v"
-            min={90}
-            max={260}
+            field="/site/mains_v"
             onset={(v) =>
-              keep(setSite('mains_v', v), `set the mains to ${words.number(v, 'voltage_v')}`)}
+              bench.keep(setSite('mains_v', v), `set the mains to ${words.number(v, 'voltage_v')}`)}
           />
           <NumberField
             label="Latitude"
             value={site.latitude_deg}
             quantity="angle_deg"
-            min={-90}
-            max={90}
+            field="/site/latitude_deg"
             onset={(deg) =>
-              keep(
+              bench.keep(
                 setSite('latitude_deg', deg),
                 `set the latitude to ${words.number(deg, 'angle_deg')}`,
               )}
@@ -131,15 +122,14 @@
             label="Light of average days"
             value={site.of_cloudless ?? undefined}
             quantity="share"
-            min={0.05}
-            max={1}
+            field="/site/of_cloudless"
             onset={(share) =>
-              keep(
+              bench.keep(
                 setOptional('/site/of_cloudless', share, site.of_cloudless != null),
                 `average days have ${words.number(share, 'share')} of a cloudless day’s light`,
               )}
             onclear={() =>
-              keep(
+              bench.keep(
                 setOptional('/site/of_cloudless', undefined, site.of_cloudless != null),
                 'average days have half of a cloudless day’s light',
               )}

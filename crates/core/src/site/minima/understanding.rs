@@ -1,6 +1,7 @@
 //! How a file of daily minima is to be understood.
 
 use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::site::frost::Caution;
 use crate::site::frost::LAST_FROST_SD_DAYS;
@@ -47,6 +48,18 @@ impl Understanding {
     /// Every figure out of range, by its path.
     pub(super) fn check(&self) -> Result<(), Vec<Fault>> {
         let mut faults = Faults::default();
+        self.look_over(&mut faults);
+        faults.verdict()
+    }
+
+    /// The ranges of its figures.
+    pub(crate) fn ranges(&self) -> Ranges {
+        let mut faults = Faults::with_ranges();
+        self.look_over(&mut faults);
+        faults.into_ranges()
+    }
+
+    fn look_over(&self, faults: &mut Faults) {
         let root = Pointer::default();
         faults.name(&root.at("name"), &self.name);
         for (name, value, range, quantity) in [
@@ -72,7 +85,6 @@ impl Understanding {
         ] {
             faults.number(&root.at(name), value, range, quantity);
         }
-        faults.verdict()
     }
 }
 

@@ -53,11 +53,10 @@
   });
 
   function hang(mm: number) {
-    bench.try(
+    bench.keep(
       hangLamps(bench.draft!, bay.bay, allLamps, mm),
       `hung ${bay.name} at ${words.number(mm, 'length_mm')}`,
     );
-    void bench.settle();
   }
 
   const bayNames = $derived(
@@ -91,24 +90,21 @@
   function lineTop(to: keyof typeof linings) {
     const path = `${tierPath(bench.draft!, bay.bay)}/sides/top`;
     const lining = to === 'open' ? undefined : to;
-    bench.try(
+    bench.keep(
       setOptional(path, lining, tier?.sides.top !== undefined),
       `under the deck above ${bay.name}: ${linings[to]}`,
     );
-    void bench.settle();
   }
 
   function keep(field: string, value: unknown, word: string) {
-    bench.try([replace(`${tierPath(bench.draft!, bay.bay)}/${field}`, value)], word);
-    void bench.settle();
+    bench.keep([replace(`${tierPath(bench.draft!, bay.bay)}/${field}`, value)], word);
   }
 
   function setHours(hours: number) {
-    bench.try(
+    bench.keep(
       burn(bench.draft!, bay.bay, hours),
       `set ${bay.name} to burn ${words.number(hours, 'hours')}`,
     );
-    void bench.settle();
   }
 </script>
 

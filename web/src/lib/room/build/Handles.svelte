@@ -110,7 +110,7 @@
     axis="x"
     value={place.width_mm}
     least={onDay.least_mm[0]!}
-    most={5000}
+    most={bench.rangeOf('/places/*/width_mm')?.most ?? place.width_mm}
     step={handy}
     text={length(place.width_mm)}
     onmove={(mm, byKey) => set('width_mm', mm, `made ${place.name} ${length(mm)} wide`, byKey)}
@@ -123,7 +123,7 @@
     axis="y"
     value={place.height_mm}
     least={onDay.least_mm[2]!}
-    most={3500}
+    most={bench.rangeOf('/places/*/height_mm')?.most ?? place.height_mm}
     step={handy}
     text={length(place.height_mm)}
     onmove={(mm, byKey) => set('height_mm', mm, `made ${place.name} ${length(mm)} tall`, byKey)}

@@ -183,7 +183,7 @@
         {@const wide = mm(part.x_mm[1]! - part.x_mm[0]!)}
         {#if part.plant_height_mm > 0 && long > SMALL_PX}
           <Seedlings
-            crop={part.crop}
+            habit={part.habit}
             x={from + 1}
             width={wide - 2}
             y={up(tray.rim_mm)}

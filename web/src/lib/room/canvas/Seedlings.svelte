@@ -1,7 +1,9 @@
 <script lang="ts">
   // Seedlings in a tray, drawn at their height: line work that tells kinds apart by their habit.
+  import type { Habit } from '../../api/client';
+
   interface Props {
-    crop: string;
+    habit: Habit;
     x: number;
     width: number;
     /** The rim, where stems begin. */
@@ -10,18 +12,8 @@
     height: number;
     count: number;
   }
-  const { crop, x, width, y, height, count }: Props = $props();
+  const { habit, x, width, y, height, count }: Props = $props();
 
-  const habits: Record<string, 'blade' | 'rosette' | 'upright'> = {
-    onion: 'blade',
-    lettuce: 'rosette',
-    cabbage: 'rosette',
-    cauliflower: 'rosette',
-    beetroot: 'rosette',
-    celery: 'rosette',
-    parsley: 'rosette',
-  };
-  const habit = $derived(habits[crop] ?? 'upright');
   // Too small to draw is still there to see.
   const tall = $derived(Math.max(height, 4));
   const spots = $derived(Array.from({ length: count }, (_, i) => x + (width * (i + 0.5)) / count));
@@ -29,7 +21,7 @@
   function shape(cx: number): string {
     const leaf = Math.min(tall * 0.45, (width / count) * 0.48, 11);
     const top = y - tall;
-    if (habit === 'blade') {
+    if (habit === 'grass') {
       return `M${cx} ${y}Q${cx - 1} ${y - tall * 0.6} ${cx - leaf * 0.5} ${top}M${cx} ${y}L${cx} ${top + tall * 0.15}M${cx} ${y}Q${cx + 1} ${y - tall * 0.6} ${cx + leaf * 0.5} ${top}`;
     }
     const pair = (at: number, size: number, lift: number) =>
@@ -40,6 +32,24 @@
         `M${cx} ${y}V${top + tall * 0.4}` +
         pair(y - tall * 0.35, leaf, tall * 0.75) +
         pair(y - tall * 0.5, leaf * 0.6, tall * 0.6)
+      );
+    }
+    if (habit === 'bushy') {
+      const branch = (side: number) =>
+        `M${cx} ${y - tall * 0.25}Q${cx + side * leaf * 0.7} ${y - tall * 0.4} ${cx + side * leaf * 0.8} ${y - tall * 0.8}`;
+      return (
+        `M${cx} ${y}V${top}${branch(-1)}${branch(1)}` +
+        pair(top + 2, leaf * 0.7, Math.min(leaf, 5)) +
+        pair(y - tall * 0.5, leaf, Math.min(leaf, 5))
+      );
+    }
+    if (habit === 'climbing') {
+      // A stem that bends over, with a large leaf on either side and a tendril.
+      const bend = leaf * 0.6;
+      return (
+        `M${cx} ${y}C${cx} ${y - tall * 0.5} ${cx + bend} ${y - tall * 0.6} ${cx + bend * 0.5} ${top}` +
+        `q${bend * 0.8} ${-2} ${bend} ${tall * 0.18}` +
+        pair(y - tall * 0.45, leaf * 1.1, Math.min(leaf, 7))
       );
     }
     let path = `M${cx} ${y}V${top}`;
@@ -56,7 +66,7 @@
   stroke-width="1.4"
   stroke-linecap="round"
   stroke-linejoin="round"
-  fill={habit === 'blade' ? 'none' : 'var(--sage)'}
+  fill={habit === 'grass' ? 'none' : 'var(--sage)'}
   aria-hidden="true"
 >
   <path d={spots.map(shape).join('')} />

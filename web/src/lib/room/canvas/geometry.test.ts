@@ -1,6 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import type { Plan } from '../../api/client';
+import { demo } from '../../testing';
 import {
   ABOVE_PX,
   BELOW_PX,
@@ -12,9 +11,7 @@ import {
   wallMm,
 } from './geometry';
 
-const { places }: Plan = JSON.parse(
-  readFileSync(new URL('../../../../demo/kettle-fen.json', import.meta.url), 'utf8'),
-);
+const { places } = demo();
 
 describe('the room in front elevation', () => {
   it('stands places side by side, walls and all', () => {

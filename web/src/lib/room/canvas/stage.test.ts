@@ -1,12 +1,9 @@
-import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Plan } from '../../api/client';
+import { demo } from '../../testing';
 import { ABOVE_PX, BELOW_PX, EDGE_PX, LEAST_SCALE, MOST_SCALE, row } from './geometry';
 import { stage } from './stage.svelte';
 
-const { places }: Plan = JSON.parse(
-  readFileSync(new URL('../../../../demo/kettle-fen.json', import.meta.url), 'utf8'),
-);
+const { places } = demo();
 const all = row(places);
 
 describe('the stage', () => {

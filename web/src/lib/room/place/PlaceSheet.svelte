@@ -1,6 +1,6 @@
 <script lang="ts">
   // One place as a whole: its sizes, what it is made of, what it carries, how it stands.
-  import type { PatchStep, Place, PlaceOnDay, Quantity } from '../../api/client';
+  import type { Place, PlaceOnDay, Quantity } from '../../api/client';
   import { placePath, replace, setOptional } from '../../bench/edits';
   import { again, movePlace, takeOut } from '../build/actions';
   import { bench } from '../../bench/workbench.svelte';
@@ -41,14 +41,10 @@
     in_pieces: 'must be put together in the room',
   };
 
-  function keep(patch: PatchStep[], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
   const at = (field: string, value: unknown) => [replace(`${path}/${field}`, value)];
   function number(label: string, field: string, value: number, quantity: Quantity = 'length_mm') {
     const onset = (next: number) =>
-      keep(
+      bench.keep(
         at(field, next),
         `${label.toLowerCase()} of ${place.name}: ${words.number(next, quantity)}`,
       );
@@ -62,7 +58,10 @@
   ) {
     const there = value != null;
     const set = (next: number | undefined) =>
-      keep(setOptional(`${path}/${field}`, next, there), `${label.toLowerCase()} of ${place.name}`);
+      bench.keep(
+        setOptional(`${path}/${field}`, next, there),
+        `${label.toLowerCase()} of ${place.name}`,
+      );
     return {
       label,
       value: value ?? undefined,
@@ -85,7 +84,7 @@
   });
 
   function stand() {
-    keep(
+    bench.keep(
       [{ op: 'add', path: `${path}/spot`, value: { x_mm: 0, y_mm: 0, faces: 'near' } }],
       `gave ${place.name} a spot on the floor`,
     );
@@ -130,7 +129,7 @@
     <NameField
       label="Name"
       value={place.name}
-      onset={(name) => keep(at('name', name), `renamed ${place.name} to ${name}`)}
+      onset={(name) => bench.keep(at('name', name), `renamed ${place.name} to ${name}`)}
     />
     <div class="mt-2 grid grid-cols-3 gap-2">
       {#each sizes as field (field.label)}<NumberField {...field} />{/each}
@@ -148,7 +147,10 @@
         value={place.deck.material}
         choices={materials}
         onset={(material) =>
-          keep(at('deck/material', material), `decks of ${place.name}: ${materials[material]}`)}
+          bench.keep(
+            at('deck/material', material),
+            `decks of ${place.name}: ${materials[material]}`,
+          )}
       />
       <NumberField {...number('Thickness', 'deck/thickness_mm', place.deck.thickness_mm)} />
       <NumberField {...optional('One deck bears', 'deck/rating_kg', place.deck.rating_kg)} />
@@ -161,19 +163,19 @@
       <CheckField
         label="Braced, or with a back"
         value={kind.rack.braced}
-        onset={(yes) => keep(at('kind/rack/braced', yes), `bracing of ${place.name}`)}
+        onset={(yes) => bench.keep(at('kind/rack/braced', yes), `bracing of ${place.name}`)}
       />
       <CheckField
         label="Fixed to the wall"
         value={kind.rack.wall_fixed}
-        onset={(yes) => keep(at('kind/rack/wall_fixed', yes), `wall fixing of ${place.name}`)}
+        onset={(yes) => bench.keep(at('kind/rack/wall_fixed', yes), `wall fixing of ${place.name}`)}
       />
       <div class="grid grid-cols-2 items-end gap-2">
         <ChoiceField
           label="Feet"
           value={kind.rack.feet}
           choices={feet}
-          onset={(to) => keep(at('kind/rack/feet', to), `feet of ${place.name}: ${feet[to]}`)}
+          onset={(to) => bench.keep(at('kind/rack/feet', to), `feet of ${place.name}: ${feet[to]}`)}
         />
         <NumberField {...number('Posts', 'kind/rack/post_mm', kind.rack.post_mm)} />
       </div>
@@ -182,14 +184,14 @@
     <CheckField
       label="Folds, or its legs come off"
       value={kind.bench.folds}
-      onset={(yes) => keep(at('kind/bench/folds', yes), `folding of ${place.name}`)}
+      onset={(yes) => bench.keep(at('kind/bench/folds', yes), `folding of ${place.name}`)}
     />
   {:else if 'closet' in kind}
     <CheckField
       label="Its doors are kept shut, to hold the warmth of its lamps"
       value={kind.closet.shut ?? false}
       onset={(yes) =>
-        keep(
+        bench.keep(
           setOptional(`${path}/kind/closet/shut`, yes || undefined, kind.closet.shut !== undefined),
           `${yes ? 'shut' : 'opened'} ${place.name}`,
         )}
@@ -198,7 +200,7 @@
     <CheckField
       label="Has a light that closes at night"
       value={kind.cold_frame.glazed}
-      onset={(yes) => keep(at('kind/cold_frame/glazed', yes), `light of ${place.name}`)}
+      onset={(yes) => bench.keep(at('kind/cold_frame/glazed', yes), `light of ${place.name}`)}
     />
   {:else if 'window' in kind}
     <section aria-label="Pane">
@@ -234,7 +236,7 @@
             label="Layer"
             value={wall.name}
             onset={(name) =>
-              keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
+              bench.keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
           />
           <NumberField
             {...number('Thickness', `kind/chamber/walls/${i}/thickness_mm`, wall.thickness_mm)}
@@ -252,7 +254,7 @@
           <button
             class="quiet text-sm"
             onclick={() =>
-              keep(
+              bench.keep(
                 [{ op: 'remove', path: `${path}/kind/chamber/walls/${i}` }],
                 `took ${wall.name} off ${place.name}`,
               )}>Take this layer off</button
@@ -262,7 +264,7 @@
       <button
         class="quiet border-line! text-sm"
         onclick={() =>
-          keep(
+          bench.keep(
             [{ op: 'add', path: `${path}/kind/chamber/walls/-`, value: { ...walls.at(-1)! } }],
             `added a layer to ${place.name}`,
           )}>One more layer</button
@@ -277,7 +279,7 @@
         <button
           class="quiet text-sm"
           onclick={() =>
-            keep(
+            bench.keep(
               [{ op: 'remove', path: `${path}/kind/chamber/vents/${i}` }],
               `closed a vent of ${place.name}`,
             )}>Close this vent</button
@@ -286,7 +288,7 @@
       <button
         class="quiet border-line! text-sm"
         onclick={() =>
-          keep(
+          bench.keep(
             [
               {
                 op: 'add',
@@ -341,7 +343,7 @@
           label="Faces"
           value={spot.faces}
           choices={faces}
-          onset={(to) => keep(at('spot/faces', to), `turned ${place.name} to ${faces[to]}`)}
+          onset={(to) => bench.keep(at('spot/faces', to), `turned ${place.name} to ${faces[to]}`)}
         />
       </div>
       {#if onDay?.free_in_front_mm != null}

@@ -11,7 +11,7 @@
 
   function keep(all: DateSpan[], word: string) {
     const there = bench.draft?.away !== undefined;
-    bench.try(
+    bench.keep(
       all.length > 0
         ? [{ op: 'add', path: '/away', value: all }]
         : there
@@ -19,7 +19,6 @@
           : [],
       word,
     );
-    void bench.settle();
   }
 
   function add(event: SubmitEvent) {

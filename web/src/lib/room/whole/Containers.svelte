@@ -1,7 +1,7 @@
 <script lang="ts">
   // The plan's own formats of tray, each with its figures to change.
   import { SvelteSet } from 'svelte/reactivity';
-  import type { PatchStep, Quantity, TrayFormat } from '../../api/client';
+  import type { Quantity, TrayFormat } from '../../api/client';
   import { replace, setOptional } from '../../bench/edits';
   import { build } from '../build/actions';
   import { bench } from '../../bench/workbench.svelte';
@@ -25,18 +25,13 @@
     { label: 'Wet mass', field: 'wet_kg', quantity: 'mass_kg' },
   ];
 
-  function keep(patch: PatchStep[], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
-
   function setDome(i: number, format: TrayFormat, mm: number | undefined) {
     const patch = setOptional(
       `/tray_formats/${i}/dome_height_mm`,
       mm,
       format.dome_height_mm != null,
     );
-    keep(patch, `dome of ${format.name}`);
+    bench.keep(patch, `dome of ${format.name}`);
   }
 </script>
 
@@ -60,7 +55,7 @@
           label="Name"
           value={format.name}
           onset={(name) =>
-            keep([replace(`/tray_formats/${i}/name`, name)], `renamed ${format.name}`)}
+            bench.keep([replace(`/tray_formats/${i}/name`, name)], `renamed ${format.name}`)}
         />
         <div class="grid grid-cols-3 gap-2">
           {#each figures as { label, field, quantity } (field)}
@@ -69,7 +64,7 @@
               value={format[field] as number}
               {quantity}
               onset={(value) =>
-                keep(
+                bench.keep(
                   [replace(`/tray_formats/${i}/${field}`, value)],
                   `${label.toLowerCase()} of ${format.name}: ${words.number(value, quantity)}`,
                 )}
@@ -87,13 +82,13 @@
           label="Has no holes: water can stand in it"
           value={format.holds_water}
           onset={(yes) =>
-            keep([replace(`/tray_formats/${i}/holds_water`, yes)], `holes of ${format.name}`)}
+            bench.keep([replace(`/tray_formats/${i}/holds_water`, yes)], `holes of ${format.name}`)}
         />
         {#if !used.has(format.id)}
           <button
             class="quiet self-start border-line!"
             onclick={() =>
-              keep([{ op: 'remove', path: `/tray_formats/${i}` }], `took out ${format.name}`)}
+              bench.keep([{ op: 'remove', path: `/tray_formats/${i}` }], `took out ${format.name}`)}
             >Take it out</button
           >
         {/if}

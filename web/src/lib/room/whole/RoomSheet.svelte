@@ -29,11 +29,10 @@
   ] as const;
 
   function set(path: string, mm: number) {
-    bench.try(
+    bench.keep(
       [replace(`/room/${path}`, mm)],
       `measured the room: ${words.number(mm, 'length_mm')}`,
     );
-    void bench.settle();
   }
 
   function go(finding: Finding) {

@@ -71,17 +71,12 @@
     return value ?? undefined;
   };
 
-  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
-
   function set(list: GearList, i: number, item: Item, figure: Figure, value: number | undefined) {
     const there = read(item, figure.field) !== undefined;
     const where = `${path(list, i)}/${figure.field}`;
     const patch = figure.optional ? setOptional(where, value, there) : [replace(where, value)];
     const said = value === undefined ? 'unknown' : words.number(value, figure.quantity);
-    keep(patch, `${figure.label.toLowerCase()} of ${item.name}: ${said}`);
+    bench.keep(patch, `${figure.label.toLowerCase()} of ${item.name}: ${said}`);
   }
 
   const thing = (list: GearList, id: string) => ({ ...bay.bay, gear: { list, id } });
@@ -99,7 +94,8 @@
           <NameField
             label="What it is"
             value={item.name}
-            onset={(name) => keep([replace(`${path(list, i)}/name`, name)], `renamed ${item.name}`)}
+            onset={(name) =>
+              bench.keep([replace(`${path(list, i)}/name`, name)], `renamed ${item.name}`)}
           />
           <div class="grid grid-cols-3 gap-2">
             {#each figures[list] as figure (figure.field)}
@@ -118,7 +114,7 @@
               value={item.along}
               choices={ways}
               onset={(along) =>
-                keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
+                bench.keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
             />
           {/if}
           {#if list === 'mats' && read(item, 'thermostat_c') !== undefined}
@@ -128,7 +124,7 @@
               value={mat.probe ?? 'mix'}
               choices={probes}
               onset={(probe) =>
-                keep(
+                bench.keep(
                   setOptional(`${path(list, i)}/probe`, probe, mat.probe != null),
                   `probe of ${item.name}: ${probes[probe]}`,
                 )}

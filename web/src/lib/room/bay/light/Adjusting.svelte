@@ -28,21 +28,16 @@
   const way = $derived<Way>(
     chain ? 'chain' : boxes ? 'boxes' : adjust === 'fixed' ? 'fixed' : 'anywhere',
   );
-  // What a gardener begins with: short-link chain, and three flat boxes.
-  const begin = {
+  const starts = $derived(bench.forms?.starts);
+  const begin = $derived({
     anywhere: undefined,
-    chain: { chain: { link_mm: 25 } },
-    boxes: { boxes: { heights_mm: [30, 60, 120], stacked_mm: 0 } },
+    chain: starts && { chain: starts.chain },
+    boxes: starts && { boxes: starts.boxes },
     fixed: 'fixed',
-  };
-
-  function keep(patch: Parameters<typeof bench.try>[0], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
+  });
 
   function choose(to: Way) {
-    keep(setOptional(path, begin[to], adjust !== undefined), `${bay.name}: ${ways[to]}`);
+    bench.keep(setOptional(path, begin[to], adjust !== undefined), `${bay.name}: ${ways[to]}`);
   }
 
   /** What a hand does on the day, in words. */
@@ -76,7 +71,8 @@
       label="A link moves it"
       value={chain.link_mm}
       quantity="length_mm"
-      onset={(value) => keep([replace(`${path}/chain/link_mm`, value)], `links of ${bay.name}`)}
+      onset={(value) =>
+        bench.keep([replace(`${path}/chain/link_mm`, value)], `links of ${bay.name}`)}
     />
   </div>
 {:else if boxes}
@@ -87,7 +83,7 @@
         value={height}
         quantity="length_mm"
         onset={(value) =>
-          keep([replace(`${path}/boxes/heights_mm/${i}`, value)], `boxes of ${bay.name}`)}
+          bench.keep([replace(`${path}/boxes/heights_mm/${i}`, value)], `boxes of ${bay.name}`)}
       />
     {/each}
     <NumberField
@@ -95,7 +91,10 @@
       value={boxes.stacked_mm}
       quantity="length_mm"
       onset={(value) =>
-        keep([replace(`${path}/boxes/stacked_mm`, value)], `${mm(value)} of boxes in ${bay.name}`)}
+        bench.keep(
+          [replace(`${path}/boxes/stacked_mm`, value)],
+          `${mm(value)} of boxes in ${bay.name}`,
+        )}
     />
   </div>
 {/if}

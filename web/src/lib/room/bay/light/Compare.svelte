@@ -45,8 +45,7 @@
 
   function take() {
     if (!then) return;
-    bench.try(then.patch, `${bay.name}: ${words.say(then.name).toLowerCase()}`);
-    void bench.settle();
+    bench.keep(then.patch, `${bay.name}: ${words.say(then.name).toLowerCase()}`);
   }
 </script>
 

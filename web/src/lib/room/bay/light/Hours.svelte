@@ -22,11 +22,10 @@
 
   function begin(hour: number) {
     const path = `${tierPath(bench.draft!, bay.bay)}/lights_on_h`;
-    bench.try(
+    bench.keep(
       setOptional(path, hour, tier.lights_on_h != null),
       `lamps of ${bay.name} go on at ${words.number(hour, 'clock_h')}`,
     );
-    void bench.settle();
   }
 </script>
 
@@ -45,8 +44,7 @@
       label="Burn a day"
       value={tier.photoperiod_h}
       quantity="hours"
-      min={0}
-      max={24}
+      field="/places/*/tiers/*/photoperiod_h"
       onset={onhours}
     />
   </div>

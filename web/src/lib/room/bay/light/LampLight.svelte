@@ -2,7 +2,7 @@
   // Where a lamp sends its light, how far it is dimmed and how far it has aged.
   import { Label } from 'flowbite-svelte';
   import { api, Refused } from '../../../api/client';
-  import type { Lamp, PatchStep } from '../../../api/client';
+  import type { Lamp } from '../../../api/client';
   import { replace, setOptional } from '../../../bench/edits';
   import { bench } from '../../../bench/workbench.svelte';
   import ChoiceField from '../../../fields/ChoiceField.svelte';
@@ -12,12 +12,8 @@
 
   const id = $props.id();
   const words = $derived(bench.words);
+  const starts = $derived(bench.forms?.starts);
   let problem = $state('');
-
-  function keep(patch: PatchStep[], word: string) {
-    bench.try(patch, word);
-    void bench.settle();
-  }
 
   type Shines = 'down' | 'round' | 'measured';
   const shines = $derived<Shines>(
@@ -31,7 +27,7 @@
 
   function shine(to: Shines) {
     if (to === 'measured') return;
-    keep(
+    bench.keep(
       [
         ...setOptional(`${path}/distribution`, undefined, lamp.distribution != null),
         ...setOptional(
@@ -61,24 +57,17 @@
   );
 
   function dim(to: string) {
-    const count = Number(to);
-    const dimmer =
-      to === 'none'
-        ? undefined
-        : { steps: Array.from({ length: count }, (_, i) => (i + 1) / count), at: count - 1 };
-    keep(
+    const dimmer = starts?.dimmers.find((d) => String(d.steps.length) === to);
+    bench.keep(
       setOptional(`${path}/dimmer`, dimmer, lamp.dimmer != null),
       `${lamp.name} burns ${dimmers[to] ?? to}`,
     );
   }
 
-  /** Hours after which a typical LED has lost 30 %, until the user gives the maker's. */
-  const L70_H = 30_000;
-
   function age(burnt: number | undefined) {
-    const ageing =
-      burnt === undefined ? undefined : { burnt_h: burnt, l70_h: lamp.ageing?.l70_h ?? L70_H };
-    keep(setOptional(`${path}/ageing`, ageing, lamp.ageing != null), `age of ${lamp.name}`);
+    const before = lamp.ageing ?? starts?.ageing;
+    const ageing = burnt === undefined ? undefined : before && { ...before, burnt_h: burnt };
+    bench.keep(setOptional(`${path}/ageing`, ageing, lamp.ageing != null), `age of ${lamp.name}`);
   }
 
   async function readFile(event: Event) {
@@ -98,7 +87,7 @@
         const [length_mm, width_mm] = read.opening_mm;
         patch.push(replace(`${path}/emitters`, [{ length_mm, width_mm, across_mm: 0 }]));
       }
-      keep(patch, `light of ${lamp.name} as measured`);
+      bench.keep(patch, `light of ${lamp.name} as measured`);
     } catch (error) {
       const first = error instanceof Refused ? error.problem.faults?.[0] : undefined;
       problem = first
@@ -128,14 +117,14 @@
       value={String(lamp.dimmer.at)}
       choices={stepNames}
       onset={(to) =>
-        keep([replace(`${path}/dimmer/at`, Number(to))], `${lamp.name} at ${stepNames[to]}`)}
+        bench.keep([replace(`${path}/dimmer/at`, Number(to))], `${lamp.name} at ${stepNames[to]}`)}
     />
   {/if}
   <NumberField
     label="Has burnt"
     value={lamp.ageing?.burnt_h}
     quantity="hours"
-    min={0}
+    field="{path}/ageing/burnt_h"
     onset={age}
     onclear={() => age(undefined)}
   />
@@ -144,7 +133,9 @@
       label="70 % left after"
       value={lamp.ageing.l70_h}
       quantity="hours"
-      onset={(hours) => keep([replace(`${path}/ageing/l70_h`, hours)], `life of ${lamp.name}`)}
+      field="{path}/ageing/l70_h"
+      onset={(hours) =>
+        bench.keep([replace(`${path}/ageing/l70_h`, hours)], `life of ${lamp.name}`)}
     />
   {/if}
 </div>

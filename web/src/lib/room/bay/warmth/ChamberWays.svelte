@@ -16,8 +16,7 @@
 
   const ask = () => asked.ask(key, () => api.compareChamber(bench.draft!, bay.bay, bench.date));
   function take(way: ChamberWay) {
-    bench.try(way.patch, `${bay.name}: ${words.say(way.name).toLowerCase()}`);
-    void bench.settle();
+    bench.keep(way.patch, `${bay.name}: ${words.say(way.name).toLowerCase()}`);
   }
 </script>
 

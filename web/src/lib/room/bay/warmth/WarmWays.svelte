@@ -15,8 +15,7 @@
 
   const ask = () => asked.ask(key, () => api.compareWarmth(bench.draft!, bay.bay, bench.date));
   function take(way: WarmWay) {
-    bench.try(way.patch, `${bay.name}: ${words.say(way.name).toLowerCase()}`);
-    void bench.settle();
+    bench.keep(way.patch, `${bay.name}: ${words.say(way.name).toLowerCase()}`);
   }
 </script>
 
