@@ -14,6 +14,7 @@
   import Help from '$lib/shell/Help.svelte';
   import { onKey } from '$lib/shell/keys';
   import Part from '$lib/shell/Part.svelte';
+  import { beginWithDemo } from '$lib/bench/plans';
   import { bench } from '$lib/bench/workbench.svelte';
 
   const { children } = $props();
@@ -39,7 +40,7 @@
   // The address names the day and what is picked, so that reloading and passing it on show the same.
   $effect(() => {
     const date = bench.date;
-    const bay = bench.selected;
+    const bay = bench.hand.selected;
     const place = bench.place?.id;
     const building = bench.building;
     if (!date) return;
@@ -93,7 +94,10 @@
   {/if}
   {#if bench.stage === 'ready'}
     <Part what="the season ribbon"><Ribbon /></Part>
-    <main class="flex min-h-0 grow flex-col lg:overflow-y-auto" data-round-trip={bench.roundTripMs}>
+    <main
+      class="flex min-h-0 grow flex-col lg:overflow-y-auto"
+      data-round-trip={bench.whatIf.roundTripMs}
+    >
       <Part what="this view">{@render children()}</Part>
     </main>
   {:else}
@@ -132,7 +136,7 @@
             Begin with the Kettle Fen demo and make it your own, or open a plan that you kept.
           </p>
           <div class="flex flex-wrap justify-center gap-2">
-            <Button class="bg-coral! text-on-coral!" onclick={() => void bench.beginWithDemo()}
+            <Button class="bg-coral! text-on-coral!" onclick={() => void beginWithDemo()}
               >Begin with the demo</Button
             >
             <OpenFile />
@@ -152,13 +156,13 @@
   role="status"
   aria-live="polite"
 >
-  {#each bench.notices as notice (notice.id)}
+  {#each bench.notices.list as notice (notice.id)}
     <div
       class="card pointer-events-auto flex max-w-lg items-start gap-3 px-4 py-2 whitespace-pre-line shadow-lg"
       class:text-wine={notice.tone === 'wrong'}
     >
       <span class="grow">{notice.text}</span>
-      <button aria-label="Dismiss" onclick={() => bench.dismiss(notice.id)}>✕</button>
+      <button aria-label="Dismiss" onclick={() => bench.notices.dismiss(notice.id)}>✕</button>
     </div>
   {/each}
 </div>

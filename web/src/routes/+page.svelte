@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { direction } from '$lib/fields/slider';
   import Room from '$lib/room/canvas/Room.svelte';
   import Shelf from '$lib/room/build/Shelf.svelte';
   import { build } from '$lib/room/build/actions';
@@ -19,12 +20,10 @@
     const target = event.target as Element;
     if (event.defaultPrevented || target.closest('input, textarea, select, dialog, [role=slider]'))
       return;
-    const by = { ArrowLeft: [60, 0], ArrowRight: [-60, 0], ArrowUp: [0, 60], ArrowDown: [0, -60] }[
-      event.key
-    ];
-    if (event.shiftKey && by && (by[0] || !bay)) {
+    const by = direction(event);
+    if (event.shiftKey && by && (by.x || !bay)) {
       event.preventDefault();
-      stage.panBy(by[0]!, by[1]!);
+      stage.panBy(-60 * by.x, 60 * by.y);
       return;
     }
     if (!bay) return;
@@ -73,10 +72,10 @@
         {#if bench.building}
           <button
             class="quiet"
-            class:bg-straw-soft!={bench.pickingMore}
-            aria-pressed={bench.pickingMore}
+            class:bg-straw-soft!={bench.hand.pickingMore}
+            aria-pressed={bench.hand.pickingMore}
             title="Each tap picks one more thing"
-            onclick={() => (bench.pickingMore = !bench.pickingMore)}>Pick more</button
+            onclick={() => (bench.hand.pickingMore = !bench.hand.pickingMore)}>Pick more</button
           >
         {/if}
         <button
@@ -106,7 +105,7 @@
       {#key place.id}
         <Part what="this sheet"><PlaceSheet {place} onDay={bench.placeOnDay} /></Part>
       {/key}
-    {:else if bench.picked.length > 1}
+    {:else if bench.hand.picked.length > 1}
       <Part what="this sheet"><PickSheet /></Part>
     {:else}
       <Part what="this sheet"><RoomSheet /></Part>

@@ -17,6 +17,9 @@ const OF_A_NOZZLE: f64 = 0.6;
 /// The speed of the air in m/s at `distance_mm` from a fan `diameter_mm` across that moves
 /// `flow_m3_h`, in the middle of its stream.
 ///
+/// A free round jet: its middle keeps its speed over the core and falls off with the distance behind
+/// it. Source: [`SOURCE`].
+///
 /// ```
 /// use sunrise_core::air::fan::speed_m_s;
 /// // A clip-on fan stirs leaves at the far end of a shelf.
@@ -34,6 +37,8 @@ pub fn speed_m_s(diameter_mm: f64, flow_m3_h: f64, distance_mm: f64) -> f64 {
 }
 
 /// How far its stream still moves at `speed_m_s`, in mm.
+///
+/// [`speed_m_s`] turned round; see there for the source.
 pub fn reach_mm(diameter_mm: f64, flow_m3_h: f64, speed: f64) -> f64 {
     let diameter_m = diameter_mm / 1000.0;
     let area = PI / 4.0 * diameter_m * diameter_m;
@@ -48,6 +53,8 @@ pub fn reach_mm(diameter_mm: f64, flow_m3_h: f64, speed: f64) -> f64 {
 }
 
 /// What a fan of this size must move for its stream to have `speed_m_s` at `distance_mm`, in m³/h.
+///
+/// [`speed_m_s`] turned round; see there for the source.
 pub fn flow_for_m3_h(diameter_mm: f64, distance_mm: f64, speed_m_s: f64) -> f64 {
     let diameter_m = diameter_mm / 1000.0;
     let area = PI / 4.0 * diameter_m * diameter_m;

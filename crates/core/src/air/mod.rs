@@ -44,6 +44,8 @@ pub fn saturation_slope_per_k(t_c: f64) -> f64 {
 /// How much more vapour the air could hold at `t_c` and relative humidity `humidity` (0 to 1), in
 /// kPa: the vapour pressure deficit.
 ///
+/// VPD = (1 − humidity) · e_s(t), with [`saturation_pressure_pa`] for e_s; 0 at saturation.
+///
 /// ```
 /// use sunrise_core::air::vpd_kpa;
 /// assert!((vpd_kpa(10.0, 0.29) - 0.8719).abs() < 0.001);
@@ -56,6 +58,8 @@ pub fn vpd_kpa(t_c: f64, humidity: f64) -> f64 {
 /// cool for dew to fall, in °C; `None` for bone-dry air.
 ///
 /// The saturation curve is turned round by Newton's rule, so both agree exactly.
+///
+/// Where e_s(t_d) = humidity · e_s(t), with [`saturation_pressure_pa`] for e_s.
 pub fn dew_point_c(t_c: f64, humidity: f64) -> Option<f64> {
     let vapour = saturation_pressure_pa(t_c) * humidity;
     if vapour < saturation_pressure_pa(-80.0) {

@@ -49,14 +49,17 @@ impl Ranges {
     /// With those of another document, whose paths begin with `root`.
     pub(crate) fn extend(&mut self, root: &str, other: Self) {
         let moved = other.0.into_iter();
-        self.0.extend(moved.map(|(path, range)| (format!("{root}{path}"), range)));
+        self.0
+            .extend(moved.map(|(path, range)| (format!("{root}{path}"), range)));
     }
 }
 
 /// `/trays/3/stands/0/x_mm` as `/trays/*/stands/*/x_mm`.
 fn in_general(path: &str) -> String {
     let is_index = |step: &str| !step.is_empty() && step.bytes().all(|b| b.is_ascii_digit());
-    let steps = path.split('/').map(|step| if is_index(step) { "*" } else { step });
+    let steps = path
+        .split('/')
+        .map(|step| if is_index(step) { "*" } else { step });
     steps.collect::<Vec<_>>().join("/")
 }
 

@@ -87,6 +87,10 @@ impl EmergenceCurve {
     /// A curve by base, best and upper temperature: the rate rises in a straight line to the best
     /// and falls in one to nothing.
     ///
+    /// Model: linear thermal time between base, best and upper temperature (Garcia-Huidobro, J., J. L.
+    /// Monteith and G. R. Squire: Time, temperature and germination of pearl millet, Journal of
+    /// Experimental Botany 33, 1982; from memory). All in °C and days.
+    ///
     /// # Errors
     /// A sentence when the temperatures do not rise or the days are none.
     pub fn thermal(thermal: Thermal) -> Result<Self, &'static str> {
@@ -140,6 +144,9 @@ impl EmergenceCurve {
 
     /// When seedlings show with the root zone at `hourly_c` day after day, hour by hour from the
     /// hour of sowing; `None` where nothing comes up.
+    ///
+    /// Days from sowing. The first tenth, a quarter, half and nine tenths show when the summed rate has
+    /// reached 0.8, 0.88, 1 and 1.35 (our own estimate).
     pub fn showing(&self, hourly_c: &[f64]) -> Option<Showing> {
         self.days_over(hourly_c)?;
         let n = hourly_c.len();
@@ -225,6 +232,11 @@ impl EmergenceCurve {
 
     /// Emergence per day at `root_zone_c` °C: 0 where nothing comes up, and 0 above the warmest
     /// tested temperature, since nobody knows.
+    ///
+    /// Source of the tabled rows: Harrington, J. F., and P. A. Minges: Vegetable Seed Germination,
+    /// University of California, 1954, reprinted in Knott's Handbook for Vegetable Growers (from
+    /// memory). Between their temperatures the rate, not the days, runs in straight lines, as thermal
+    /// time does; below the coldest figure its line is carried down to nothing.
     pub fn rate_per_day(&self, root_zone_c: f64) -> f64 {
         let above = self.rate.partition_point(|&(c, _)| c <= root_zone_c);
         match (

@@ -7,7 +7,8 @@ mod library;
 pub mod showing;
 
 pub use crop::{
-    Crop, GerminatesIn, GrownFrom, Habit, Known, StartPlace, StartReason, Transplants, Unknown, Vigour,
+    Crop, GerminatesIn, GrownFrom, Habit, Known, StartPlace, StartReason, Transplants, Unknown,
+    Vigour,
 };
 pub use emergence::{Emergence, Thermal};
 pub use library::{Library, library};

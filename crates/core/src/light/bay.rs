@@ -30,6 +30,8 @@ pub fn ppf_umol_s(lamp: &Lamp) -> f64 {
 }
 
 /// What a lux meter shows for a µmol/m²/s of `lamps` together; 0 without light.
+///
+/// From the photons per lumen of each family; see [`umol_per_s_per_klm`].
 pub fn lux_per_umol_m2_s(lamps: &[Lamp]) -> f64 {
     let (mut klux, mut photons) = (0.0, 0.0);
     for lamp in lamps {

@@ -71,6 +71,10 @@ impl Emitter {
     }
 
     /// Irradiance at `point` (x, y, z in mm) on a surface that faces `facing`, in flux units per m².
+    ///
+    /// A face of beam exponent 1 and a tube have closed forms ([`configuration_factor`]; a line source of
+    /// cosine intensity by its integral); other beams are summed across one side, and measured faces over
+    /// points of both, within 0.5 %. `flux` in lm gives lux, in µmol/s PPFD.
     pub fn irradiance(&self, point: [f64; 3], facing: Facing) -> f64 {
         self.arriving(point, facing, Closeness::Close)
     }

@@ -123,6 +123,8 @@ impl Scene {
     /// Computes the light on every point of the grid: straight from the emitters, and what the
     /// faces send back.
     ///
+    /// Lux, or PPFD in µmol/m²/s, by the unit of the emitters' flux; points and emitters in mm.
+    ///
     /// # Errors
     /// Every fault of the scene, by its path.
     pub fn light(&self) -> Result<SceneLight, Vec<Fault>> {

@@ -111,6 +111,8 @@ const MOST_CELLS: u64 = 10_000_000;
 /// Seeds a cell so that at most the share `most_empty` of cells stays empty when each seed comes up
 /// with chance `p`: (1 − p)^k ≤ e. At least 1; `None` when more than fifty would be needed.
 ///
+/// Each seed comes up by itself: the binomial distribution.
+///
 /// ```
 /// use sunrise_core::seeds::seeds_per_cell;
 /// assert_eq!(seeds_per_cell(0.7, 0.1), Some(2));

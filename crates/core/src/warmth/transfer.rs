@@ -34,6 +34,8 @@ impl Layer {
     ///
     /// Source: ISO 6946, homogeneous layers.
     ///
+    /// Source: ISO 6946, thermal resistance of a component of homogeneous layers.
+    ///
     /// ```
     /// use sunrise_core::warmth::transfer::Layer;
     /// let foam = Layer { thickness_mm: 35.0, conductivity_w_mk: 0.035 };

@@ -5,6 +5,7 @@ type Schemas = components['schemas'];
 export type Adjustment = Schemas['Adjustment'];
 export type Assessment = Schemas['Assessment'];
 export type Band = Schemas['Band'];
+export type BayLight = Schemas['BayLight'];
 export type BayOnDay = Schemas['BayOnDay'];
 export type BayRef = Schemas['BayRef'];
 export type ClockSpan = Schemas['ClockSpan'];

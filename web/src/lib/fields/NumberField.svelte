@@ -22,7 +22,7 @@
   const { label, value, quantity, field, min: least, max: most, onset, onclear }: Props = $props();
 
   const id = $props.id();
-  const range = $derived(field === undefined ? undefined : bench.rangeOf(field));
+  const range = $derived(field === undefined ? undefined : bench.facts.rangeOf(field));
   const min = $derived(least ?? range?.least ?? -Infinity);
   const max = $derived(most ?? range?.most ?? Infinity);
   const words = $derived(bench.words);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { drag, steps } from '../fields/slider';
   import { area, line } from 'd3-shape';
   import type { SeasonDay } from '../api/client';
   import { setSite } from '../bench/edits';
@@ -51,55 +52,35 @@
     return axis!.date(event.clientX - band!.getBoundingClientRect().left);
   }
 
-  // One drag at a time: the date, or the last frost.
-  let dragging: 'date' | 'frost' | undefined = $state();
-
   function grab(what: 'date' | 'frost', event: PointerEvent) {
     if (!axis) return;
     event.stopPropagation();
-    dragging = what;
-    band!.setPointerCapture(event.pointerId);
+    const move = (e: PointerEvent) => {
+      const date = dateAt(e);
+      if (what === 'date') {
+        if (date !== bench.date) bench.go(date);
+      } else if (date !== site?.last_frost) {
+        bench.try(setSite('last_frost', date), frostWord(date));
+      }
+    };
     move(event);
-  }
-
-  function move(event: PointerEvent) {
-    if (!dragging || !axis) return;
-    const date = dateAt(event);
-    if (dragging === 'date') {
-      if (date !== bench.date) bench.go(date);
-    } else if (date !== site?.last_frost) {
-      bench.try(setSite('last_frost', date), frostWord(date));
-    }
-  }
-
-  function release() {
-    if (dragging === 'frost') void bench.settle();
-    dragging = undefined;
+    const end = () => {
+      if (what === 'frost') void bench.settle();
+    };
+    drag(event, ({ event: e }) => move(e), end);
   }
 
   const frostWord = (date: string) => `set the last frost to ${words.date(date)}`;
 
-  const stepOf: Record<string, number> = {
-    ArrowLeft: -1,
-    ArrowRight: 1,
-    ArrowDown: -1,
-    ArrowUp: 1,
-    PageDown: -7,
-    PageUp: 7,
-  };
-
   function dateKey(event: KeyboardEvent) {
-    const step = stepOf[event.key];
-    if (!step) return;
-    event.preventDefault();
-    bench.step(step);
+    const days = steps(event, 7);
+    if (days) bench.step(days);
   }
 
   function frostKey(event: KeyboardEvent) {
-    const step = stepOf[event.key];
-    if (!step || !site) return;
-    event.preventDefault();
-    const date = plusDays(site.last_frost, step);
+    const days = site && steps(event, 7);
+    if (!days) return;
+    const date = plusDays(site.last_frost, days);
     bench.nudge(setSite('last_frost', date), frostWord(date));
   }
 </script>
@@ -130,9 +111,6 @@
       aria-label="The season from night to dawn"
       class="block touch-none select-none"
       onpointerdown={(event) => grab('date', event)}
-      onpointermove={move}
-      onpointerup={release}
-      onpointercancel={release}
     >
       <defs>
         <linearGradient id="frost-fade">

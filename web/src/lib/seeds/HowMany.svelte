@@ -6,7 +6,7 @@
   import { bench } from '../bench/workbench.svelte';
 
   const words = $derived(bench.words);
-  const start = bench.forms?.starts.want;
+  const start = bench.facts.forms?.starts.want;
   let wanted = $state(start?.wanted ?? 1);
   let viability: number | undefined = $state(start?.viability ?? undefined);
   let sprouted: number | undefined = $state();

@@ -43,7 +43,7 @@
     const ids = new Set(packets.map((packet) => packet.id));
     let id = base;
     for (let n = 2; ids.has(id); n++) id = `${base}-${n}`;
-    const start = bench.forms?.starts.packet;
+    const start = bench.facts.forms?.starts.packet;
     if (!start) return;
     const packet: Packet = { ...start, id, crop: adding, variety: nameOf(adding), year };
     bench.keep(

@@ -9,7 +9,7 @@
   const { site }: { site: Site } = $props();
 
   const words = $derived(bench.words);
-  const starts = $derived(bench.forms?.starts);
+  const starts = $derived(bench.facts.forms?.starts);
 
   const span = $derived(
     (s: ClockSpan) => `${words.number(s.from_h, 'clock_h')} to ${words.number(s.to_h, 'clock_h')}`,

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import type { Plan } from '../api/client';
+  import { begin } from '../bench/plans';
   import { bench } from '../bench/workbench.svelte';
 
   const { label = 'Open a plan file' }: { label?: string } = $props();
@@ -11,7 +12,7 @@
     if (!file) return;
     try {
       // The server checks it whole and says what is wrong; here it must only be JSON.
-      await bench.begin(JSON.parse(await file.text()) as Plan, `opened ${file.name}`.slice(0, 120));
+      await begin(JSON.parse(await file.text()) as Plan, `opened ${file.name}`.slice(0, 120));
     } catch (error) {
       bench.tell('wrong', `${file.name} is no plan: ${(error as Error).message}`);
     }

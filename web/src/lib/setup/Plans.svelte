@@ -1,6 +1,7 @@
 <script lang="ts">
   // Every plan that is kept, and those that were deleted and can still be brought back.
   import { api, type PlanSummary } from '../api/client';
+  import { deletePlan, restorePlan } from '../bench/plans';
   import { bench } from '../bench/workbench.svelte';
 
   let plans: PlanSummary[] = $state.raw([]);
@@ -26,7 +27,7 @@
 
   async function remove(id: number) {
     asked = undefined;
-    await bench.deletePlan(id);
+    await deletePlan(id);
     await look();
   }
 </script>
@@ -68,7 +69,7 @@
             >kept until {bench.words.date(until(plan.deleted_at))}</span
           >
         {/if}
-        <button class="quiet text-sm" onclick={() => void bench.restorePlan(plan.id)}
+        <button class="quiet text-sm" onclick={() => void restorePlan(plan.id)}
           >Bring it back</button
         >
       </li>

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { Modal } from 'flowbite-svelte';
-  import { bench, type Found } from '../bench/workbench.svelte';
+  import { bench } from '../bench/workbench.svelte';
+  import { find, type Found } from './find';
   import { shell } from './shell.svelte';
 
   let text = $state('');
   let marked = $state(0);
-  const hits = $derived(bench.find(text));
+  const hits = $derived(find(text));
   const kinds = {
     place: 'place',
     bay: 'bay',

@@ -1,6 +1,7 @@
 <script lang="ts">
   // One sowing along the season: chill, germinate, grow, potted, harden, out. Drag it, or nudge it
   // with the arrow keys.
+  import { direction, drag } from '../fields/slider';
   import type { SowingDates } from '../api/client';
   import { daysBetween } from '../say/words';
   import { bench } from '../bench/workbench.svelte';
@@ -44,35 +45,31 @@
     )}, out ${words.shortDate(dates.out)}`,
   );
 
-  let grabbed: { x: number; date: string; moved: number } | undefined = $state();
-  const dayAt = (event: PointerEvent) =>
-    axis.date(event.clientX - (event.currentTarget as Element).getBoundingClientRect().left);
+  let grabbed = $state(false);
 
   function grab(event: PointerEvent) {
     if (fixed || event.button !== 0) return;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    grabbed = { x: event.clientX, date: dayAt(event), moved: 0 };
-  }
-
-  function move(event: PointerEvent) {
-    if (!grabbed) return;
+    const left = (event.currentTarget as Element).getBoundingClientRect().left;
+    const date = axis.date(event.clientX - left);
+    let moved = 0;
+    grabbed = true;
+    const move = ({ event: e }: { event: PointerEvent }) => {
+      const days = daysBetween(date, axis.date(e.clientX - left));
+      if (days === moved) return;
+      onshift(days - moved, false);
+      moved = days;
+    };
+    const end = () => {
+      grabbed = false;
+      if (moved === 0) onopen();
+      else onshift(0, true);
+    };
     // A tap is no drag.
-    if (grabbed.moved === 0 && Math.abs(event.clientX - grabbed.x) < 4) return;
-    const days = daysBetween(grabbed.date, dayAt(event));
-    if (days === grabbed.moved) return;
-    onshift(days - grabbed.moved, false);
-    grabbed.moved = days;
-  }
-
-  function drop() {
-    if (!grabbed) return;
-    if (grabbed.moved === 0) onopen();
-    else onshift(0, true);
-    grabbed = undefined;
+    drag(event, move, end, 4);
   }
 
   function key(event: KeyboardEvent) {
-    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const step = direction(event)?.x;
     if (step && !fixed) {
       event.preventDefault();
       onshift(step * (event.shiftKey ? 7 : 1), false);
@@ -94,9 +91,6 @@
   data-testid="strand-{dates.sowing}"
   class="block overflow-hidden {fixed ? '' : 'cursor-ew-resize'} touch-pan-y select-none"
   onpointerdown={grab}
-  onpointermove={move}
-  onpointerup={drop}
-  onpointercancel={drop}
   onkeydown={key}
 >
   <defs>

@@ -116,6 +116,9 @@ impl Enclosure {
 
     /// What the faces send back of the light of `emitters` (their coordinates in this box), and
     /// of faces that send out `glow` of their own, in flux units per m².
+    ///
+    /// Classical radiosity: Goral, C. M., K. E. Torrance, D. P. Greenberg and B. Battaile: Modeling the
+    /// Interaction of Light Between Diffuse Surfaces, SIGGRAPH 1984 (from memory).
     pub fn lit(&self, emitters: &[Emitter], glow: Faces<f64>) -> Reflected<'_> {
         let mut source = vec![0.0; self.area.len()];
         let glow = glow.in_order();

@@ -179,6 +179,10 @@ pub const SLOT_MM: [f64; 2] = [200.0, 20.0];
 impl ChamberSetUp {
     /// Through the day, once every day is like the last.
     ///
+    /// Layers of air that lie on one another, stepped by two minutes until a day ends as it began: walls
+    /// after ISO 6946, vents by the stack effect (ASHRAE Handbook, Fundamentals, chapter on ventilation
+    /// and infiltration; from memory), plumes and mixing our own estimate.
+    ///
     /// # Errors
     /// Every figure that physics or the trade rules out, by its path.
     pub fn day(&self) -> Result<ChamberDay, Vec<Fault>> {

@@ -206,6 +206,11 @@ pub struct Help {
 impl RootZone {
     /// Through the day, once every day is like the last.
     ///
+    /// One column per area of tray, from the air below to the air above, stepped by the implicit rule in
+    /// two to five minutes until a day ends as it began. Surfaces after ISO 6946; evaporation by
+    /// Penman's psychrometric balance (Monteith, J. L., and M. H. Unsworth: Principles of Environmental
+    /// Physics; from memory); contact and wetness our own estimates.
+    ///
     /// # Errors
     /// Every figure that physics or the trade rules out, by its path.
     pub fn day(&self) -> Result<RootZoneDay, Vec<Fault>> {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // A grip on an edge: dragged along one axis, or moved by arrow keys. Values are in mm.
-  import { follow } from '../../fields/drag';
+  import { drag, steps } from '../../fields/slider';
   import { stage } from '../canvas/stage.svelte';
 
   interface Props {
@@ -30,31 +30,18 @@
     event.preventDefault();
     event.stopPropagation();
     (event.currentTarget as SVGElement).focus();
-    const from = axis === 'x' ? event.clientX : -event.clientY;
     const start = value;
-    const move = (e: PointerEvent) => {
-      const now = axis === 'x' ? e.clientX : -e.clientY;
-      const next = bounded(start + (now - from) / stage.shown);
+    const move = ({ dx, dy }: { dx: number; dy: number }) => {
+      const next = bounded(start + (axis === 'x' ? dx : dy) / stage.shown);
       if (next !== value) onmove(next, false);
     };
-    const release = () => {
-      onend();
-    };
-    follow(move, release);
+    drag(event, move, onend);
   }
 
   function key(event: KeyboardEvent) {
-    const by = {
-      ArrowUp: 1,
-      ArrowRight: 1,
-      ArrowDown: -1,
-      ArrowLeft: -1,
-      PageUp: 10,
-      PageDown: -10,
-    }[event.key];
-    if (by === undefined || event.shiftKey) return;
-    event.preventDefault();
-    event.stopPropagation();
+    if (event.shiftKey) return;
+    const by = steps(event);
+    if (by === undefined) return;
     const next = bounded(value + by * step);
     if (next !== value) onmove(next, true);
   }

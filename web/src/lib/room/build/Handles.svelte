@@ -2,7 +2,7 @@
   // What can be dragged of a place while it is built: its edges, its decks, and itself by its name.
   import type { Place } from '../../api/client';
   import { placePath, replace } from '../../bench/edits';
-  import { follow } from '../../fields/drag';
+  import { direction, drag } from '../../fields/slider';
   import { bench } from '../../bench/workbench.svelte';
   import { movePlace } from './actions';
   import { GAP_MM, indexAt, wallMm, type Row } from '../canvas/geometry';
@@ -44,8 +44,7 @@
   function carry(event: PointerEvent) {
     event.preventDefault();
     event.stopPropagation();
-    const from = event.clientX;
-    const move = (e: PointerEvent) => (shift = (e.clientX - from) / stage.live);
+    const move = ({ dx }: { dx: number }) => (shift = dx / stage.live);
     const release = () => {
       const middle = (all.lefts[index] ?? 0) + place.width_mm / 2 + shift / scale;
       const others = bench.places.filter((other) => other.id !== place.id);
@@ -54,11 +53,11 @@
       if (shift !== 0) void movePlace(place.id, to - index);
       shift = 0;
     };
-    follow(move, release);
+    drag(event, move, release);
   }
 
   function carryKey(event: KeyboardEvent) {
-    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const by = direction(event)?.x;
     if (!by || event.shiftKey) return;
     event.preventDefault();
     event.stopPropagation();
@@ -110,7 +109,7 @@
     axis="x"
     value={place.width_mm}
     least={onDay.least_mm[0]!}
-    most={bench.rangeOf('/places/*/width_mm')?.most ?? place.width_mm}
+    most={bench.facts.rangeOf('/places/*/width_mm')?.most ?? place.width_mm}
     step={handy}
     text={length(place.width_mm)}
     onmove={(mm, byKey) => set('width_mm', mm, `made ${place.name} ${length(mm)} wide`, byKey)}
@@ -123,7 +122,7 @@
     axis="y"
     value={place.height_mm}
     least={onDay.least_mm[2]!}
-    most={bench.rangeOf('/places/*/height_mm')?.most ?? place.height_mm}
+    most={bench.facts.rangeOf('/places/*/height_mm')?.most ?? place.height_mm}
     step={handy}
     text={length(place.height_mm)}
     onmove={(mm, byKey) => set('height_mm', mm, `made ${place.name} ${length(mm)} tall`, byKey)}

@@ -2,7 +2,7 @@
   // The shelf of generic kinds: a tap puts one into the picked bay or the room, a drag puts it
   // where it is let go.
   import type { BayRef, Edit, Fan, Lamp, Mat, Place, TrayFormat } from '../../api/client';
-  import { follow } from '../../fields/drag';
+  import { drag } from '../../fields/slider';
   import { bench } from '../../bench/workbench.svelte';
 
   const TAP_PX = 8;
@@ -17,7 +17,7 @@
   };
   let tab = $state<Tab>('places');
   const words = $derived(bench.words);
-  const kinds = $derived<(Place | Lamp | Mat | Fan | TrayFormat)[]>(bench.kinds?.[tab] ?? []);
+  const kinds = $derived<(Place | Lamp | Mat | Fan | TrayFormat)[]>(bench.facts.kinds?.[tab] ?? []);
   const intoBay = $derived(tab === 'lamps' || tab === 'mats' || tab === 'fans');
 
   function size(kind: Place | Lamp | Mat | Fan | TrayFormat): string {
@@ -53,27 +53,25 @@
   function press(event: PointerEvent, id: string, name: string) {
     if (event.button !== 0) return;
     dragged = false;
-    const from = { x: event.clientX, y: event.clientY };
-    const move = (e: PointerEvent) => {
-      if (!dragged && Math.hypot(e.clientX - from.x, e.clientY - from.y) < TAP_PX) return;
+    const move = ({ event: e }: { event: PointerEvent }) => {
       dragged = true;
       carried = { name, x: e.clientX, y: e.clientY };
     };
-    const release = (e: PointerEvent) => {
+    const release = (moved: boolean, e: PointerEvent) => {
       carried = undefined;
-      if (!dragged || e.type === 'pointercancel') return;
+      if (!moved || e.type === 'pointercancel') return;
       const under = document.elementsFromPoint(e.clientX, e.clientY);
       const bay = under.find((element) => element.hasAttribute('data-bay'));
       const [place, tier] = bay?.getAttribute('data-bay')?.split('/') ?? [];
       if (intoBay ? place && tier : under.some((e) => e.matches('[data-testid=stage]')))
         put(id, place && tier ? { place, tier } : undefined);
     };
-    follow(move, release);
+    drag(event, move, release, TAP_PX);
   }
 
   function tap(id: string) {
     if (dragged) dragged = false;
-    else put(id, bench.selected);
+    else put(id, bench.hand.selected);
   }
 </script>
 

@@ -4,16 +4,16 @@ import { bench } from '../../bench/workbench.svelte';
 
 export async function build() {
   bench.building = !bench.building;
-  bench.pickingMore = false;
-  if (bench.building) await bench.fetchKinds();
+  bench.hand.pickingMore = false;
+  if (bench.building) await bench.facts.fetchKinds();
 }
 
-export async function again(things: Thing[] = bench.picked) {
+export async function again(things: Thing[] = bench.hand.picked) {
   if (things.length === 0) return bench.tell('done', 'Pick what there is to be more of first.');
   await bench.edit({ again: { things } });
 }
 
-export async function takeOut(things: Thing[] = bench.picked) {
+export async function takeOut(things: Thing[] = bench.hand.picked) {
   if (things.length === 0) return bench.tell('done', 'Pick what is to go first.');
   await bench.edit({ remove: { things } });
 }

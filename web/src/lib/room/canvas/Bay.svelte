@@ -1,9 +1,11 @@
 <script lang="ts">
   import type { BayOnDay, Place, Tier, TrayOnDay } from '../../api/client';
-  import { bench, same } from '../../bench/workbench.svelte';
+  import { same } from '../../bench/things';
+  import { bench } from '../../bench/workbench.svelte';
   import { bars, keyHeight, nudgeHeight, settable, tryHeight, type Bar } from './lamps';
+  import Gauge from './Gauge.svelte';
   import Seedlings from './Seedlings.svelte';
-  import { follow } from '../../fields/drag';
+  import { drag } from '../../fields/slider';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -13,11 +15,10 @@
     left: number;
     scale: number;
     up: (mm: number) => number;
-    topmost: boolean;
     /** Whether it is near enough to the view for what is in it to be drawn. */
     drawn: boolean;
   }
-  const { place, tier, bay, left, scale, up: over, topmost, drawn }: Props = $props();
+  const { place, tier, bay, left, scale, up: over, drawn }: Props = $props();
 
   /** A tray narrower than this shows no label, and its plants as one patch of green. */
   const SMALL_PX = 30;
@@ -27,16 +28,10 @@
   /** Whether there is room for words. */
   const near = $derived(width > 190);
   const deck = $derived(over(tier.deck_height_mm));
-  const clear = $derived(
-    (topmost
-      ? place.height_mm
-      : (place.tiers[place.tiers.indexOf(tier) + 1]?.deck_height_mm ?? 0) -
-        place.deck.thickness_mm) - tier.deck_height_mm,
-  );
-  const ceiling = $derived(over(tier.deck_height_mm + clear));
+  const ceiling = $derived(over(tier.deck_height_mm + bay.clear_height_mm));
   const up = $derived((height: number) => deck - mm(height));
-  const selected = $derived(same(bay.bay, bench.selected));
-  const picked = $derived(selected || bench.isPicked(bay.bay));
+  const selected = $derived(same(bay.bay, bench.hand.selected));
+  const picked = $derived(selected || bench.hand.has(bay.bay));
   const canopy = $derived((tray: TrayOnDay) =>
     Math.max(tray.rim_mm, ...tray.parts.map((part) => tray.rim_mm + part.plant_height_mm)),
   );
@@ -77,12 +72,11 @@
     select();
     dragging = true;
     const lamps = [...bar.lamps];
-    const startY = event.clientY;
     const startHeight = bar.height;
     let height = bar.height;
     // On the window: bars may merge while they move, and the one under the hand may go.
-    const move = (e: PointerEvent) => {
-      const next = settable(startHeight + (startY - e.clientY) / stage.shown, bay, words);
+    const move = ({ dy }: { dy: number }) => {
+      const next = settable(startHeight + dy / stage.shown, bay, words);
       if (next === height) return;
       height = next;
       tryHeight(bay, lamps, height);
@@ -91,14 +85,12 @@
       dragging = false;
       void bench.settle();
     };
-    follow(move, release);
+    drag(event, move, release);
   }
 
   function lampKey(bar: Bar, event: KeyboardEvent) {
     const height = keyHeight(event, bar.height, bay, words);
     if (height === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
     select();
     if (height !== bar.height) nudgeHeight(bay, bar.lamps, height);
   }
@@ -279,36 +271,7 @@
     {/if}
 
     {#if bay.light && bay.burning && !bench.building}
-      {@const high = Math.max(Math.min(deck - ceiling - 30, 84), 10)}
-      {@const most = Math.max(20, bay.light.target?.high ?? 0)}
-      {@const x = left + width + 14}
-      {@const y = (share: number) => deck - 4 - Math.min(share / most, 1) * high}
-      <!-- Daily light: the mean against the band that seedlings here want. -->
-      <rect {x} y={deck - 4 - high} width="9" height={high} rx="4.5" fill="var(--line)" />
-      {#if bay.light.target}
-        <rect
-          x={x - 2}
-          y={y(bay.light.target.high)}
-          width="13"
-          height={y(bay.light.target.low) - y(bay.light.target.high)}
-          rx="3"
-          fill="var(--sage-soft)"
-          stroke="var(--sage)"
-        />
-      {/if}
-      <rect
-        x={x + 2}
-        y={y(bay.light.dli.mean)}
-        width="5"
-        height={deck - 4 - y(bay.light.dli.mean)}
-        rx="2.5"
-        fill="var(--straw)"
-      />
-      {#if near}
-        <text x={x + 15} y={deck - 4} font-size="14" fill="var(--soft)"
-          >{words.bare(bay.light.dli.mean, 'dli_mol_m2_d')}</text
-        >
-      {/if}
+      <Gauge light={bay.light} x={left + width + 14} {deck} {ceiling} {near} />
     {/if}
     {#if findings.length > 0 && !bench.building}
       {@const x = left + width + 12}

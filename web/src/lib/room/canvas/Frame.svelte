@@ -19,7 +19,7 @@
   const top = $derived(up(place.height_mm));
   const floor = $derived(up(0));
   const lowest = $derived(up(place.tiers[0]?.deck_height_mm ?? 0));
-  const picked = $derived(bench.isPicked({ place: place.id }));
+  const picked = $derived(bench.hand.has({ place: place.id }));
   const findings = $derived(bench.findingsOn(place.id));
   const grave = $derived(findings.some((finding) => finding.severity !== 'advice'));
   const open = $derived(place.deck.material === 'wire');

@@ -34,11 +34,11 @@
 
   // What was picked by a key, by search or by an edit comes into sight.
   $effect(() => {
-    const [only] = bench.picked;
+    const [only] = bench.hand.picked;
     const index = places.findIndex((place) => place.id === only?.place);
     const left = all.lefts[index];
     const right = (left ?? 0) + (places[index]?.width_mm ?? 0);
-    if (bench.picked.length === 1 && left !== undefined && width > 0)
+    if (bench.hand.picked.length === 1 && left !== undefined && width > 0)
       untrack(() => stage.reveal(left, right));
   });
 
@@ -178,19 +178,10 @@
             {up}
             onpick={(event) => place({ place: item.id }, event)}
           />
-          {#each item.tiers as tier, t (tier.id)}
+          {#each item.tiers as tier (tier.id)}
             {@const bay = bays.get(`${item.id}/${tier.id}`)}
             {#if bay}
-              <Bay
-                place={item}
-                {tier}
-                {bay}
-                {left}
-                {scale}
-                {up}
-                {drawn}
-                topmost={t === item.tiers.length - 1}
-              />
+              <Bay place={item} {tier} {bay} {left} {scale} {up} {drawn} />
             {/if}
           {/each}
           {#if bench.building}

@@ -37,7 +37,13 @@ const rows = [
 ];
 const words = (system: 'metric' | 'us') => new Words(unitsFor(rows, system), system, 'EUR');
 const bay = { lowest_face_mm: 10, highest_face_mm: 390 } as BayOnDay;
-const key = (key: string, shiftKey = false) => ({ key, shiftKey }) as KeyboardEvent;
+const key = (key: string, shiftKey = false) =>
+  ({
+    key,
+    shiftKey,
+    preventDefault: () => {},
+    stopPropagation: () => {},
+  }) as unknown as KeyboardEvent;
 
 describe('lamps of a bay', () => {
   it('hang as one bar where they hang at one height', () => {

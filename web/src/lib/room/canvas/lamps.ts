@@ -1,6 +1,7 @@
 // Lamps of a bay that hang at one height are one bar in front elevation, and move as one.
 import type { BayOnDay, Lamp } from '../../api/client';
 import { hangLamps } from '../../bench/edits';
+import { steps } from '../../fields/slider';
 import type { Words } from '../../say/words';
 import { bench } from '../../bench/workbench.svelte';
 
@@ -71,7 +72,8 @@ export function keyHeight(
   bay: BayOnDay,
   words: Words,
 ): number | undefined {
-  const up = { ArrowUp: 1, ArrowDown: -1, PageUp: 5, PageDown: -5 }[event.key];
+  const across = event.key === 'ArrowLeft' || event.key === 'ArrowRight';
+  const up = across ? undefined : steps(event, 5);
   if (up === undefined) return undefined;
   const { factor, step } = words.unit('length_mm');
   return settable(height + ((up * step) / factor) * (event.shiftKey ? 5 : 1), bay, words);

@@ -2,7 +2,7 @@
   // The room from above: where each place stands, and the floor one needs before it.
   import type { Place, PlaceOnDay } from '../../api/client';
   import { placePath, replace } from '../../bench/edits';
-  import { follow } from '../../fields/drag';
+  import { direction, drag } from '../../fields/slider';
   import { bench } from '../../bench/workbench.svelte';
 
   /** Dragged in steps of this. */
@@ -40,20 +40,15 @@
   function grab(event: PointerEvent, place: Place, onDay: PlaceOnDay) {
     event.preventDefault();
     const { x_mm, y_mm } = place.spot!;
-    const from = { x: event.clientX, y: event.clientY };
-    let moved = false;
-    const move = (e: PointerEvent) => {
-      const dx = (e.clientX - from.x) / scale;
-      const dy = (from.y - e.clientY) / scale;
-      if (!moved && Math.hypot(dx, dy) * scale < 5) return;
-      moved = true;
-      bench.try(patch(place, onDay, x_mm + dx, y_mm + dy), `moved ${place.name} on the floor`);
+    const move = ({ dx, dy }: { dx: number; dy: number }) => {
+      const to = patch(place, onDay, x_mm + dx / scale, y_mm + dy / scale);
+      bench.try(to, `moved ${place.name} on the floor`);
     };
-    const release = () => {
+    const end = (moved: boolean) => {
       if (moved) void bench.settle();
       else bench.pick({ place: place.id });
     };
-    follow(move, release);
+    drag(event, move, end, 5);
   }
 
   function key(event: KeyboardEvent, place: Place, onDay: PlaceOnDay) {
@@ -62,16 +57,14 @@
       bench.pick({ place: place.id });
       return;
     }
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
-      event.key
-    ];
+    const by = direction(event);
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();
     const { x_mm, y_mm } = place.spot!;
     const step = event.shiftKey ? 100 : 50;
     bench.nudge(
-      patch(place, onDay, x_mm + by[0]! * step, y_mm + by[1]! * step),
+      patch(place, onDay, x_mm + by.x * step, y_mm + by.y * step),
       `moved ${place.name} on the floor`,
     );
   }

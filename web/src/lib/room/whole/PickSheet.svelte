@@ -14,13 +14,13 @@
 </script>
 
 <div class="flex items-start justify-between gap-2">
-  <h2 class="text-2xl">{bench.picked.length} things picked</h2>
+  <h2 class="text-2xl">{bench.hand.picked.length} things picked</h2>
   <button class="quiet" aria-label="Close the sheet" onclick={() => bench.pick(undefined)}
     >Close <kbd>Esc</kbd></button
   >
 </div>
 <ul class="my-3 flex flex-col" data-testid="picked">
-  {#each bench.picked as thing, i (i)}
+  {#each bench.hand.picked as thing, i (i)}
     <li class="flex items-center justify-between border-t">
       {name(thing)}
       <button

@@ -28,7 +28,7 @@
   const way = $derived<Way>(
     chain ? 'chain' : boxes ? 'boxes' : adjust === 'fixed' ? 'fixed' : 'anywhere',
   );
-  const starts = $derived(bench.forms?.starts);
+  const starts = $derived(bench.facts.forms?.starts);
   const begin = $derived({
     anywhere: undefined,
     chain: starts && { chain: starts.chain },

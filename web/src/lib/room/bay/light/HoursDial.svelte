@@ -1,6 +1,7 @@
 <script lang="ts">
   // The day as a dial, noon at the top: when the lamps burn, when people sleep, when a kWh is
   // cheap. The hours are turned by hand or with the arrow keys.
+  import { drag, steps } from '../../../fields/slider';
   import type { ClockSpan } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
 
@@ -47,7 +48,6 @@
   const length = (span: ClockSpan) => (span.to_h - span.from_h + 24) % 24;
 
   let svg: SVGSVGElement | undefined = $state();
-  let grabbedAt = 0;
 
   function hourUnder(event: PointerEvent): number {
     const box = svg!.getBoundingClientRect();
@@ -59,23 +59,20 @@
 
   function grab(event: PointerEvent) {
     event.preventDefault();
-    grabbedAt = hourUnder(event) - fromH;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    const grabbedAt = hourUnder(event) - fromH;
     turned = fromH;
-  }
-  function turn(event: PointerEvent) {
-    if (turned !== undefined) turned = snapped(hourUnder(event) - grabbedAt);
-  }
-  function drop() {
-    const to = turned;
-    turned = undefined;
-    if (to !== undefined && to !== fromH) onturn(to);
+    const turn = ({ event: e }: { event: PointerEvent }) =>
+      (turned = snapped(hourUnder(e) - grabbedAt));
+    const end = () => {
+      const to = turned;
+      turned = undefined;
+      if (to !== undefined && to !== fromH) onturn(to);
+    };
+    drag(event, turn, end);
   }
   function key(event: KeyboardEvent) {
-    const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+    const by = steps(event, 2);
     if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
     onturn(snapped(fromH + by * STEP_H));
   }
 </script>
@@ -118,9 +115,6 @@
     aria-valuetext="from {time(start)} to {time((start + hours) % 24)}"
     style="cursor: grab; touch-action: none"
     onpointerdown={grab}
-    onpointermove={turn}
-    onpointerup={drop}
-    onpointercancel={() => (turned = undefined)}
     onkeydown={key}
   />
   {#if bestH !== undefined && bestH !== start}

@@ -12,7 +12,7 @@
 
   const id = $props.id();
   const words = $derived(bench.words);
-  const starts = $derived(bench.forms?.starts);
+  const starts = $derived(bench.facts.forms?.starts);
   let problem = $state('');
 
   type Shines = 'down' | 'round' | 'measured';

@@ -1,6 +1,8 @@
 <script lang="ts">
   // The day's light on every cell, seen from above: the front of the shelf is at the bottom. While
   // nothing burns yet, the light that the lamps would give.
+  import { bandEdge, shade } from './contour';
+  import { direction } from '../../../fields/slider';
   import type { BayOnDay, PartOnDay, Place } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
   import Probe from './Probe.svelte';
@@ -32,20 +34,7 @@
   const valuesOf = $derived((part: PartOnDay) => (daily ? part.dli : part.ppfd));
   const most = $derived(Math.max(light?.best ?? 1, 1));
 
-  // A perceptually even ramp from dark violet to pale straw: lightness rises in equal steps.
-  const RAMP = [
-    '#2b1c4f',
-    '#4b2466',
-    '#6f2f6f',
-    '#94406c',
-    '#b75a61',
-    '#d27b53',
-    '#e4a24e',
-    '#efcb66',
-    '#f7efa5',
-  ];
-  const colour = (value: number) =>
-    RAMP[Math.min(RAMP.length - 1, Math.floor((value / most) * RAMP.length))]!;
+  const colour = (value: number) => shade(value / most);
 
   const cells = $derived(
     bay.trays.flatMap((tray) =>
@@ -64,32 +53,15 @@
     ),
   );
   /** Where cells within their crop's band border on others: the edge of the band. */
-  const contour = $derived.by(() => {
-    if (!daily || !bay.light?.target) return '';
-    const steps: string[] = [];
-    for (const part of bay.trays.flatMap((tray) => tray.parts)) {
-      if (part.stage !== 'grow') continue;
-      const { low, high } = part.target;
-      const side = (dli: number) => (dli < low ? -1 : dli > high ? 1 : 0);
-      const w = (part.x_mm[1]! - part.x_mm[0]!) / part.columns;
-      const d = (part.y_mm[1]! - part.y_mm[0]!) / part.rows;
-      part.dli.forEach((dli, i) => {
-        const [column, row] = [i % part.columns, Math.floor(i / part.columns)];
-        const [right, back] = [
-          px(part.x_mm[0]! + (column + 1) * w),
-          py(part.y_mm[0]! + (row + 1) * d),
-        ];
-        const differs = (j: number) => side(part.dli[j]!) !== side(dli);
-        if (column + 1 < part.columns && differs(i + 1)) {
-          steps.push(`M${right} ${back}v${d * scale}`);
-        }
-        if (row + 1 < part.rows && differs(i + part.columns)) {
-          steps.push(`M${right} ${back}h${-w * scale}`);
-        }
-      });
-    }
-    return steps.join('');
-  });
+  const contour = $derived(
+    daily && bay.light?.target
+      ? bay.trays
+          .flatMap((tray) => tray.parts)
+          .filter((part) => part.stage === 'grow')
+          .map((part) => bandEdge(part, px, py))
+          .join('')
+      : '',
+  );
   /** Cells that a finding names: they stretch or bleach. */
   const harmed = $derived(
     bench.findings(bay.bay).flatMap((finding) => finding.cells.map((cell) => at(cell))),
@@ -107,19 +79,14 @@
   }
   function step(event: KeyboardEvent) {
     const STEP_MM = 20;
-    const by = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, 1],
-      ArrowDown: [0, -1],
-    }[event.key];
+    const by = direction(event);
     const middle = { x_mm: place.width_mm / 2, y_mm: place.depth_mm / 2 };
     if (event.key === 'Enter' || event.key === ' ') probe ??= middle;
     else if (by) {
       const from = probe ?? middle;
       probe = {
-        x_mm: clampTo(from.x_mm + by[0]! * STEP_MM, place.width_mm),
-        y_mm: clampTo(from.y_mm + by[1]! * STEP_MM, place.depth_mm),
+        x_mm: clampTo(from.x_mm + by.x * STEP_MM, place.width_mm),
+        y_mm: clampTo(from.y_mm + by.y * STEP_MM, place.depth_mm),
       };
     } else return;
     event.preventDefault();

@@ -1,0 +1,42 @@
+// Plans as wholes: begun, deleted, brought back.
+import { api, type Plan } from '../api/client';
+import { bench } from './workbench.svelte';
+
+/** Deletes a plan, and opens another when it was this one. */
+export async function deletePlan(id: number) {
+  await bench.settle();
+  try {
+    await api.deletePlan(id);
+    if (bench.view?.id === id) await bench.load(null);
+  } catch (error) {
+    bench.explain(error);
+  }
+}
+
+/** Brings a deleted plan back, and opens it. */
+export async function restorePlan(id: number) {
+  await bench.settle();
+  try {
+    await api.restorePlan(id);
+    await bench.load(null, id);
+  } catch (error) {
+    bench.explain(error);
+  }
+}
+
+/** Keeps a new plan and opens it; says what is wrong with it otherwise. */
+export async function begin(plan: Plan, word: string) {
+  try {
+    bench.open(await api.create(plan, word), null);
+  } catch (error) {
+    bench.explain(error);
+  }
+}
+
+export async function beginWithDemo() {
+  try {
+    await begin(await api.demoPlan(), 'began with the Kettle Fen demo');
+  } catch (error) {
+    bench.fail(error);
+  }
+}

@@ -1,0 +1,86 @@
+<script lang="ts">
+  // A tier's own figures: its name, its deck, its sides.
+  import type { BayOnDay, Place, Tier } from '../../api/client';
+  import { replace, setOptional, tierPath } from '../../bench/edits';
+  import { bench } from '../../bench/workbench.svelte';
+  import CheckField from '../../fields/CheckField.svelte';
+  import ChoiceField from '../../fields/ChoiceField.svelte';
+  import NameField from '../../fields/NameField.svelte';
+  import NumberField from '../../fields/NumberField.svelte';
+  import { again, takeOut } from '../build/actions';
+
+  const { bay, place, tier }: { bay: BayOnDay; place: Place; tier: Tier } = $props();
+  const words = $derived(bench.words);
+  const sides = { open: 'open', white: 'white board', foil: 'foil film', curtain: 'curtain' };
+  const sideNames = { left: 'Left', right: 'Right', back: 'Back', front: 'Front' } as const;
+
+  const linings = { ...sides, open: 'bare' };
+
+  function lineTop(to: keyof typeof linings) {
+    const path = `${tierPath(bench.draft!, bay.bay)}/sides/top`;
+    const lining = to === 'open' ? undefined : to;
+    bench.keep(
+      setOptional(path, lining, tier?.sides.top !== undefined),
+      `under the deck above ${bay.name}: ${linings[to]}`,
+    );
+  }
+
+  function keep(field: string, value: unknown, word: string) {
+    bench.keep([replace(`${tierPath(bench.draft!, bay.bay)}/${field}`, value)], word);
+  }
+</script>
+
+<NameField
+  label="Name"
+  value={tier.name}
+  onset={(name) => keep('name', name, `renamed ${bay.name} to ${name}`)}
+/>
+<div class="mt-2 flex items-end gap-3">
+  <NumberField
+    label="Deck over the floor"
+    value={tier.deck_height_mm}
+    quantity="length_mm"
+    min={bay.deck_range_mm[0]!}
+    max={bay.deck_range_mm[1]!}
+    onset={(mm) =>
+      keep('deck_height_mm', mm, `set ${bay.name} to ${words.number(mm, 'length_mm')}`)}
+  />
+</div>
+<CheckField
+  label="Kept for storage"
+  value={tier.storage}
+  onset={(yes) => keep('storage', yes, `storage on ${bay.name}`)}
+/>
+<CheckField
+  label="A liner sheet covers the deck"
+  value={tier.liner}
+  onset={(yes) => keep('liner', yes, `liner on ${bay.name}`)}
+/>
+<div class="mt-1 grid grid-cols-2 gap-2">
+  {#each Object.entries(sideNames) as [side, name] (side)}
+    <ChoiceField
+      label="{name} side"
+      value={tier.sides[side as keyof typeof sideNames]}
+      choices={sides}
+      onset={(to) =>
+        keep(`sides/${side}`, to, `${name.toLowerCase()} side of ${bay.name}: ${sides[to]}`)}
+    />
+  {/each}
+  <ChoiceField
+    label="Under the deck above"
+    value={tier.sides.top ?? 'open'}
+    choices={linings}
+    onset={lineTop}
+  />
+</div>
+<div class="mt-3 flex flex-wrap gap-1.5">
+  <button class="quiet border-line!" onclick={() => void again([bay.bay])}
+    >The same tier again <kbd>a</kbd></button
+  >
+  <button class="quiet border-line!" onclick={() => void takeOut([bay.bay])}
+    >Take this tier out <kbd>Del</kbd></button
+  >
+  <button class="quiet border-line!" onclick={() => bench.pick({ place: bay.bay.place })}
+    >The whole {place.name.toLowerCase()}</button
+  >
+</div>

@@ -1,0 +1,89 @@
+<script lang="ts">
+  // The light on the leaves, in figures.
+  import type { BayLight } from '../../../api/client';
+  import { bench } from '../../../bench/workbench.svelte';
+  import WhyNote from '../../../finding/WhyNote.svelte';
+  import DliGauge from './DliGauge.svelte';
+
+  const { light }: { light: BayLight } = $props();
+  const words = $derived(bench.words);
+</script>
+
+<table class="w-full text-right">
+  <thead class="text-sm text-soft">
+    <tr>
+      <th class="text-left font-normal">on the leaves</th>
+      <th class="font-normal">mean</th>
+      <th class="font-normal">worst</th>
+      <th class="font-normal">best cell</th>
+    </tr>
+  </thead>
+  <tbody>
+    {#if light.ppfd.best > 0}
+      <tr data-testid="ppfd">
+        <th class="text-left font-semibold"
+          >PPFD <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
+        >
+        <td class="font-semibold">{words.bare(light.ppfd.mean, 'ppfd_umol_m2_s')}</td>
+        <td>{words.bare(light.ppfd.worst, 'ppfd_umol_m2_s')}</td>
+        <td>{words.bare(light.ppfd.best, 'ppfd_umol_m2_s')}</td>
+      </tr>
+    {/if}
+    <tr data-testid="dli">
+      <th class="text-left font-semibold"
+        >DLI <span class="text-sm font-normal text-soft">mol/m²/d</span></th
+      >
+      <td class="font-semibold">{words.bare(light.dli.mean, 'dli_mol_m2_d')}</td>
+      <td>{words.bare(light.dli.worst, 'dli_mol_m2_d')}</td>
+      <td>{words.bare(light.dli.best, 'dli_mol_m2_d')}</td>
+    </tr>
+  </tbody>
+</table>
+<div class="mt-1 flex flex-wrap items-center gap-x-2">
+  <DliGauge dli={light.dli} target={light.target} width={200} />
+  {#if light.target}
+    <span class="text-sm">wants {light.target.low} to {light.target.high}</span>
+  {:else}
+    <span class="text-sm text-soft">nothing is up yet</span>
+  {/if}
+</div>
+<ul class="mt-1 text-sm" data-testid="measures">
+  {#if light.target}
+    <li>
+      <b>{words.number(light.under, 'share')}</b> of cells get too little,
+      <b>{words.number(light.over, 'share')}</b> too much{#if light.hours_in_band}; the mean is
+        right from {words.bare(light.hours_in_band.low, 'hours')} to {words.number(
+          light.hours_in_band.high,
+          'hours',
+        )} a day{/if}
+    </li>
+  {/if}
+  {#if light.lux.mean > 0}
+    <li>
+      A lux meter on the leaves reads {words.bare(light.lux.worst, 'illuminance_lux')} at ✕ and
+      {words.number(light.lux.best, 'illuminance_lux')} at ○
+    </li>
+  {/if}
+  {#if light.sent_back >= 0.5}
+    <li>
+      Walls and decks send back {words.number(light.sent_back, 'ppfd_umol_m2_s')} of it
+    </li>
+  {/if}
+  {#if light.daylight_mol_m2_d > 0}
+    <li>
+      {words.number(light.daylight_mol_m2_d, 'dli_mol_m2_d')} is daylight on an average day{#if light.daylight_enough_from};
+        enough by itself from {words.shortDate(light.daylight_enough_from)}{/if}
+    </li>
+  {/if}
+  {#if light.from_above_mol_m2_d >= 0.05}
+    <li>
+      {words.number(light.from_above_mol_m2_d, 'dli_mol_m2_d')} falls through the deck above
+    </li>
+  {/if}
+</ul>
+<div class="flex flex-wrap gap-x-3">
+  {#if light.ppfd.best > 0}
+    <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
+  {/if}
+  <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={light.dli_why} /></span>
+</div>
