@@ -264,7 +264,7 @@ fn warmth_season(bencher: divan::Bencher) {
                 let step = usize::div_ceil(day, 14);
                 if known.as_ref().is_none_or(|(at, _)| *at != step) {
                     let day = steps[step.min(8)].day().expect("it is without fault");
-                    known = Some((step, day.root_zone_c));
+                    known = Some((step, day.root_zone_c().to_vec()));
                 }
                 sum += known
                     .as_ref()

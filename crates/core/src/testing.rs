@@ -5,6 +5,7 @@ use std::sync::LazyLock;
 use crate::light::fields::Fields;
 use crate::plan::upgrade::upgraded;
 use crate::plan::{Plan, SoundPlan, Sowing, Tray};
+use crate::room::container::TrayFormat;
 use crate::room::place::{Kind, Rack};
 use crate::room::{BayRef, Place, Tier};
 use crate::season::{Reckoned, SowingDates};
@@ -83,6 +84,12 @@ pub fn tier<'p>(plan: &'p mut Plan, of: &str, id: &str) -> &'p mut Tier {
 /// The tray called `id`.
 pub fn tray<'p>(plan: &'p mut Plan, id: &str) -> &'p mut Tray {
     plan.trays.iter_mut().find(|tray| tray.id == id).expect(id)
+}
+
+/// The tray format called `id`.
+pub fn format<'p>(plan: &'p mut Plan, id: &str) -> &'p mut TrayFormat {
+    let mut formats = plan.tray_formats.iter_mut();
+    formats.find(|format| format.id == id).expect(id)
 }
 
 /// The sowing called `id`.

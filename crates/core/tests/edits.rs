@@ -4,7 +4,7 @@ use sunrise_core::basis::fault::Fault;
 use sunrise_core::edit::{Edit, Edited, GearList, GearRef, Thing, apply};
 use sunrise_core::plan::upgrade::upgraded;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
-use sunrise_core::room::{find_bay, shelf};
+use sunrise_core::room::{Place, Tier, find_bay, shelf};
 use sunrise_core::season::stays::clashes;
 use sunrise_core::testing::{ONE_RACK, bay, kettle_fen, reckoned};
 
@@ -14,6 +14,15 @@ fn done(plan: &SoundPlan, edit: Edit) -> Edited {
 
 fn refused(plan: &SoundPlan, edit: Edit) -> Fault {
     apply(plan, &edit).expect_err("it cannot be done").remove(0)
+}
+
+fn place_at<'p>(plan: &'p Plan, id: &str) -> &'p Place {
+    plan.places.iter().find(|place| place.id == id).expect(id)
+}
+
+fn tier_at<'p>(plan: &'p Plan, place: &str, id: &str) -> &'p Tier {
+    let mut tiers = place_at(plan, place).tiers.iter();
+    tiers.find(|tier| tier.id == id).expect(id)
 }
 
 fn tier(place: &str, tier: &str) -> Thing {
@@ -53,21 +62,21 @@ fn every_kind_of_the_shelf_can_be_added_where_it_goes() {
             kind: lamp.id.clone(),
         };
         let edited = done(&plan, edit);
-        assert_eq!(edited.plan.places[3].tiers[0].lamps.len(), 2);
+        assert_eq!(tier_at(&edited.plan, "bench", "t1").lamps.len(), 2);
     }
     for mat in &kinds.mats {
         let edit = Edit::AddMat {
             bay: bay("coat", "t3"),
             kind: mat.id.clone(),
         };
-        assert_eq!(done(&plan, edit).plan.places[1].tiers[2].mats.len(), 1);
+        assert_eq!(tier_at(&done(&plan, edit).plan, "coat", "t3").mats.len(), 1);
     }
     for fan in kinds.fans.iter().filter(|fan| fan.diameter_mm < 300.0) {
         let edit = Edit::AddFan {
             bay: bay("coat", "t2"),
             kind: fan.id.clone(),
         };
-        assert_eq!(done(&plan, edit).plan.places[1].tiers[1].fans.len(), 1);
+        assert_eq!(tier_at(&done(&plan, edit).plan, "coat", "t2").fans.len(), 1);
     }
     for container in &kinds.containers {
         let edited = done(
@@ -173,7 +182,7 @@ fn a_second_lamp_hangs_level_in_the_widest_gap() {
         kind: "bar-led-14".into(),
     };
     let edited = done(&plan, edit);
-    let lamps = &edited.plan.places[0].tiers[3].lamps;
+    let lamps = &tier_at(&edited.plan, "door", "t4").lamps;
     let [a, b, new] = &lamps[..] else {
         panic!("three lamps")
     };
@@ -203,16 +212,13 @@ fn the_same_again_copies_places_tiers_and_gear_without_trays() {
     );
     let after = &edited.plan;
     assert_eq!(after.places.len(), plan.places.len() + 1);
-    let copy = &after.places[2];
-    assert_eq!(
-        (copy.id.as_str(), copy.name.as_str()),
-        ("coat-2", "Coat rack 2")
-    );
-    assert_eq!(copy.tiers, plan.places[1].tiers);
+    let (coat, copy) = (place_at(&plan, "coat"), place_at(after, "coat-2"));
+    assert_eq!(copy.name, "Coat rack 2");
+    assert_eq!(copy.tiers, coat.tiers);
     assert_eq!(after.trays, plan.trays);
-    assert_ne!(copy.spot, plan.places[1].spot);
+    assert_ne!(copy.spot, coat.spot);
     assert_eq!(edited.made.len(), 2);
-    assert_eq!(after.places[4].tiers[0].lamps.len(), 2);
+    assert_eq!(tier_at(after, "bench", "t1").lamps.len(), 2);
     // And once more: numbers go on.
     let again = done(
         &after.clone().check().unwrap(),
@@ -249,10 +255,10 @@ fn a_tier_again_finds_room_with_all_that_hangs_in_it() {
             things: vec![tier("door", "t2")],
         },
     );
-    let tiers = &edited.plan.places[0].tiers;
+    let tiers = &place_at(&edited.plan, "door").tiers;
     assert_eq!(tiers.len(), 6);
     let new = tiers.iter().find(|t| t.id == "t2-2").unwrap();
-    assert_eq!(new.lamps, taller.places[0].tiers[1].lamps);
+    assert_eq!(new.lamps, tier_at(&taller, "door", "t2").lamps);
     assert!((new.deck_height_mm % 10.0).abs() < 1e-9, "on the pitch");
     let heights: Vec<f64> = tiers.iter().map(|t| t.deck_height_mm).collect();
     assert!(heights.is_sorted());
@@ -317,10 +323,12 @@ fn a_plan_of_version_1_is_read_as_one_of_today() {
     let new = upgraded(old.clone());
     let plan: Plan = serde_json::from_value(new.clone()).unwrap();
     let plan = plan.check().unwrap();
-    assert_eq!(plan.places[0].tiers.len(), 5);
-    assert_eq!(plan.places[0].tiers[1].lamps.len(), 4);
-    assert_eq!(plan.trays.len(), old["trays"].as_array().unwrap().len());
-    assert_eq!(plan.trays[0].parts[0].sowing, old["trays"][0]["sowing"]);
+    assert_eq!(place_at(&plan, "door").tiers.len(), 5);
+    assert_eq!(tier_at(&plan, "door", "t2").lamps.len(), 4);
+    let sown = plan.trays.iter().map(|tray| tray.parts[0].sowing.as_str());
+    let before = old["trays"].as_array().unwrap().iter();
+    let before = before.map(|tray| tray["sowing"].as_str().unwrap());
+    assert_eq!(sown.collect::<Vec<_>>(), before.collect::<Vec<_>>());
     // Today's own are left alone, and so is what is no plan at all.
     assert_eq!(upgraded(new.clone()), new);
     for other in [

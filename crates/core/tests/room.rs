@@ -83,11 +83,14 @@ fn decks_snap_to_the_pitch_and_stay_where_there_is_none() {
 #[test]
 fn walls_stand_outside_the_decks() {
     let plan = kettle_fen(|_| ());
-    let cabinet = &plan.places[2];
+    let cabinet = plan.place("cabinet").unwrap();
     assert!((cabinet.wall_mm() - 45.0).abs() < 1e-9);
     let [w, d, h] = cabinet.outer_mm();
     assert!((w - 710.0).abs() < 1e-9 && (d - 660.0).abs() < 1e-9 && (h - 1735.0).abs() < 1e-9);
-    assert_eq!(plan.places[0].outer_mm(), [1220.0, 610.0, 1900.0]);
+    assert_eq!(
+        plan.place("door").unwrap().outer_mm(),
+        [1220.0, 610.0, 1900.0]
+    );
 }
 
 #[test]
@@ -101,14 +104,15 @@ fn a_place_with_one_tier_goes_by_its_own_name() {
 #[test]
 fn free_floor_ends_at_the_wall_or_at_what_stands_opposite() {
     let plan = kettle_fen(|_| ());
-    let free = |i: usize| free_in_front_mm(&plan.places[i], &plan.room, &plan.places).unwrap();
+    let at = |id: &str| plan.place(id).expect(id);
+    let free = |id: &str| free_in_front_mm(at(id), &plan.room, &plan.places).unwrap();
     // The wire rack looks at the near wall; the coat rack at the bench, 600 mm deep.
-    assert!((free(0) - 1590.0).abs() < 1e-9);
-    assert!((free(1) - 990.0).abs() < 1e-9);
-    assert!((free(3) - 940.0).abs() < 1e-9, "up to the cabinet");
+    assert!((free("door") - 1590.0).abs() < 1e-9);
+    assert!((free("coat") - 990.0).abs() < 1e-9);
+    assert!((free("bench") - 940.0).abs() < 1e-9, "up to the cabinet");
     // A window has no outline on the floor, a cold frame none in the room.
-    assert!(outline(&plan.places[4]).is_none() && outline(&plan.places[5]).is_none());
-    let area = standing_area(&plan.places[0]).unwrap();
+    assert!(outline(at("window")).is_none() && outline(at("frame")).is_none());
+    let area = standing_area(at("door")).unwrap();
     assert!((area.y_mm[1] - 1590.0).abs() < 1e-9);
 }
 

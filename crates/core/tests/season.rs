@@ -110,6 +110,17 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
             .map(|bay| bay.name())
     };
     let up = cucumber.emerge.unwrap();
+    let in_cabinet = all.days_in("cu1", "cabinet").expect("it germinates there");
+    assert_eq!(in_cabinet.from, cucumber.sow);
+    assert_eq!(
+        where_on(in_cabinet.to).as_deref(),
+        Some("Proving cabinet, shelf 5")
+    );
+    assert_ne!(
+        where_on(plus_days(in_cabinet.to, 1)).as_deref(),
+        Some("Proving cabinet, shelf 5")
+    );
+    assert_eq!(all.days_in("cu1", "window"), None);
     assert_eq!(where_on(plus_days(cucumber.sow, -1)), None);
     assert_eq!(
         where_on(plus_days(up, -1)).as_deref(),
@@ -260,11 +271,11 @@ fn seed_that_wants_light_has_its_lamps_on_from_the_first_day() {
     let burns = |crop: &str, day: fn(&SowingDates) -> Date| {
         // One tray under the lamps of tier 4 from sowing on.
         let plan = kettle_fen(|plan| {
-            plan.trays.truncate(1);
-            plan.trays[0].parts[0].sowing = crop.into();
-            plan.trays[0].stands.truncate(1);
-            plan.trays[0].stands[0].bay.place = "door".into();
-            plan.trays[0].stands[0].bay.tier = "t4".into();
+            plan.trays.retain(|tray| tray.id == "on1");
+            let only = tray_of(plan, "on1");
+            only.parts[0].sowing = crop.into();
+            only.stands.retain(|stand| stand.stage == Stage::Germinate);
+            only.stands[0].bay = bay("door", "t4");
         });
         let all = reckoned(&plan);
         let day = day(dates_of(&all, crop));

@@ -48,7 +48,7 @@ fn a_deck_of_1220_by_457_takes_two_or_four_that_overhang_by_83_mm() {
 #[test]
 fn alder_bluff_takes_two_end_to_end_or_four_that_overhang_by_three_inches() {
     let plan = alder_bluff(|_| ());
-    let fit = DeckFit::of(&plan.places[0], &plan.tray_formats[0]);
+    let fit = DeckFit::of(plan.place("wire").unwrap(), plan.format(&plan.trays[0]));
     assert_eq!((fit.lengthwise.trays, fit.crosswise.trays), (2, 0));
     let over = fit.crosswise.overhanging.unwrap();
     assert_eq!(over.trays, 4);
@@ -106,16 +106,19 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
     };
     let room = &on_9_april(&plan, Detail::Bay(bay.clone())).room[0];
     for on_day in &room.bays {
-        assert_eq!(on_day.fits.is_empty(), on_day.bay != bay);
+        assert_eq!(on_day.detail.is_none(), on_day.bay != bay);
         let cells = on_day
             .trays
             .iter()
             .flat_map(|t| &t.parts)
-            .any(|p| !p.ppfd.is_empty());
+            .any(|p| p.cells.is_some());
         assert!(!cells || on_day.bay == bay);
     }
     let bay = room.bays.iter().find(|b| b.bay == bay).unwrap();
     let fit = bay
+        .detail
+        .as_ref()
+        .unwrap()
         .fits
         .iter()
         .find(|f| f.deck.format == "pots-18")
@@ -197,6 +200,9 @@ fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
     }
     let day = on_9_april(&plan, Detail::All);
     for bay in &day.room[0].bays {
-        assert_eq!(bay.fits.len(), plan.tray_formats.len());
+        assert_eq!(
+            bay.detail.as_ref().unwrap().fits.len(),
+            plan.tray_formats.len()
+        );
     }
 }

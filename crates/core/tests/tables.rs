@@ -196,7 +196,13 @@ fn one_bay() {
     ]);
     for tray in &bay.trays {
         for part in &tray.parts {
-            let cells: Vec<String> = part.dli.iter().take(4).map(|dli| n(*dli)).collect();
+            let cells: Vec<String> = part
+                .cells
+                .iter()
+                .flat_map(|c| &c.dli)
+                .take(4)
+                .map(|dli| n(*dli))
+                .collect();
             parts.row(&[
                 &tray.label,
                 &format!("{:?}", tray.stage),
@@ -210,7 +216,8 @@ fn one_bay() {
             ]);
         }
     }
-    let hang = bay.hang.as_ref().unwrap();
+    let detail = bay.detail.as_ref().unwrap();
+    let hang = bay.hang.as_ref().unwrap().detail.as_ref().unwrap();
     let mut steps = Table::new(&["day", "height", "hours", "gap"]);
     for change in &hang.adjustments {
         steps.row(&[
@@ -228,7 +235,7 @@ fn one_bay() {
         "free",
         "over rim",
     ]);
-    for fit in &bay.fits {
+    for fit in &detail.fits {
         fits.row(&[
             &fit.deck.format,
             &fit.deck.lengthwise.trays,
@@ -238,14 +245,14 @@ fn one_bay() {
             &n(fit.over_rim_mm),
         ]);
     }
-    let air = bay.air.as_ref().unwrap();
-    let light = bay.light.as_ref().unwrap();
+    let air = detail.air.as_ref().unwrap();
+    let why = detail.light_why.as_ref().unwrap();
     insta::assert_snapshot!(format!(
         "{}\n{}\n{}\n{}\nair {} C, {} damp, {} m/s at the far end\n\n{parts}\n{steps}\n{fits}\n{}",
         bay.name,
-        light.ppfd_why.as_ref().unwrap().rule,
-        light.dli_why.as_ref().unwrap().rule,
-        hang.outlook.as_ref().unwrap(),
+        why.ppfd.rule,
+        why.dli.rule,
+        hang.outlook,
         n(air.day_c),
         n(air.humidity),
         n(air.far_end_m_s),
@@ -296,7 +303,7 @@ fn roots(bay: &BayOnDay) -> Table {
 fn one_chamber() {
     let assessment = on(date(2027, 3, 20));
     let bay = bay(&assessment, "cabinet", "t3");
-    let air = bay.chamber.as_ref().unwrap();
+    let air = bay.detail.as_ref().unwrap().chamber.as_ref().unwrap();
     let mut shelves = Table::new(&["shelf at", "mean", "least", "most", "suits"]);
     for (shelf, suits) in air.day.shelves.iter().zip(&air.suits) {
         shelves.row(&[

@@ -3,6 +3,7 @@
 use jiff::civil::Date;
 
 use crate::basis::fault::Pointer;
+use crate::basis::ids::free_id;
 use crate::basis::plane::Axis;
 use crate::basis::words::{Statement, say};
 use crate::compare::turned::{Restood, turned};
@@ -70,7 +71,7 @@ pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<I
             say!("One more lamp like these"),
             &|other| {
                 let mut lamp = other.lamps[0].clone();
-                lamp.id = free_id(&other.lamps);
+                lamp.id = free_id("l1", other.lamps.iter().map(|lamp| &lamp.id));
                 other.lamps.push(lamp);
                 in_rows(&mut other.lamps, bay);
             },
@@ -163,12 +164,6 @@ fn line_with_foil(tier: &mut Tier) {
         &mut sides.top,
     ];
     all.into_iter().for_each(|side| *side = Side::Foil);
-}
-
-fn free_id(lamps: &[Lamp]) -> String {
-    let mut ids = (1..).map(|n| format!("l{n}"));
-    let free = ids.find(|id| lamps.iter().all(|lamp| lamp.id != *id));
-    free.expect("there are more numbers than lamps")
 }
 
 /// `count` lamps of a kind in even rows, as low as they may begin.

@@ -8,7 +8,7 @@ use crate::day::air::BayAir;
 use crate::day::closed_air::ClosedAir;
 use crate::day::fits::BayFit;
 use crate::day::hang::Hang;
-use crate::day::light::BayLight;
+use crate::day::light::{BayLight, LightWhy};
 use crate::day::load::DeckLoad;
 use crate::day::root_zones::TrayRoots;
 use crate::day::sill::SillYear;
@@ -42,8 +42,6 @@ pub struct BayOnDay {
     pub headroom_mm: Option<f64>,
     /// What the trays weigh.
     pub load: DeckLoad,
-    /// What fits here, a row for each format of the plan; empty when it was not asked for.
-    pub fits: Vec<BayFit>,
     /// The light on them while the lamps burn; `None` without lamps or trays.
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
@@ -51,19 +49,30 @@ pub struct BayOnDay {
     /// The root zones of the trays here; of those that germinate alone where the rest was not asked
     /// for, and none outdoors.
     pub roots: Vec<TrayRoots>,
-    /// The air over the trays; `None` outdoors, and when it was not asked for.
-    pub air: Option<BayAir>,
-    /// The closed air that this bay shares: a chamber's, a shut closet's, or its own behind film;
-    /// `None` in the open, and when it was not asked for.
-    pub chamber: Option<ClosedAir>,
     /// The hours in which the lamps burn while something here wants light.
     pub burns: Start,
-    /// What the lamps' colour means; `None` without lamps, and when it was not asked for.
-    pub colour: Option<Colour>,
-    /// A window's daylight through the year; `None` elsewhere, and when it was not asked for.
-    pub sill: Option<SillYear>,
     /// What the lamps draw.
     pub power: Power,
-    /// How power, energy and cost are reckoned; `None` when it was not asked for.
-    pub power_why: Option<Why>,
+    /// What its own sheet shows besides; `None` when it was not asked for.
+    pub detail: Option<BayDetail>,
+}
+
+/// What only a bay's own sheet shows.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct BayDetail {
+    /// What fits here, a row for each format of the plan.
+    pub fits: Vec<BayFit>,
+    /// The air over the trays; `None` outdoors.
+    pub air: Option<BayAir>,
+    /// The closed air that this bay shares: a chamber's, a shut closet's, or its own behind film;
+    /// `None` in the open.
+    pub chamber: Option<ClosedAir>,
+    /// What the lamps' colour means; `None` without lamps.
+    pub colour: Option<Colour>,
+    /// A window's daylight through the year; `None` elsewhere.
+    pub sill: Option<SillYear>,
+    /// How the light is reckoned; `None` while there is none.
+    pub light_why: Option<LightWhy>,
+    /// How power, energy and cost are reckoned.
+    pub power_why: Why,
 }

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::units::Quantity;
 use crate::basis::words::{OWN_ESTIMATE, Why, say};
-use crate::day::standing::Standing;
+use crate::day::standing::{Standing, want_light};
 use crate::plan::SoundPlan;
 use crate::room::Place;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, ShelfDay};
@@ -54,10 +54,7 @@ impl ClosedAir {
         let all = || here.iter().flatten();
         let coming_up = |s: &&Standing<'_>| s.coming_up;
         let inside = Inside {
-            lit: here
-                .iter()
-                .map(|on| on.iter().any(|s| s.wants_light()))
-                .collect(),
+            lit: here.iter().map(|on| want_light(on)).collect(),
             heat: f64::from(u8::from(all().any(|s| coming_up(&s)))),
             wet_kg: all().map(|s| s.format.wet_kg).sum(),
         };

@@ -41,20 +41,27 @@ pub struct Hang {
     pub dli: Measures,
     /// The lowest height that keeps the lamps' least gap.
     pub lowest_mm: f64,
-    /// The light against the height; empty when it was not asked for.
-    pub sweep: Vec<SweepPoint>,
-    /// What to change on which day from now on, as plants grow; empty when it was not asked for.
-    pub adjustments: Vec<Adjustment>,
-    /// How well that does until the seedlings leave; `None` when it was not asked for.
-    pub outlook: Option<Statement>,
     /// The tray that had better stand elsewhere, when no setting is good for all.
     pub misfit: Option<Misfit>,
     /// How far the setting misses the band (0 = every cell within); see [`crate::lamps::choice::miss`].
     pub miss: f64,
     /// The same for the lamps as they hang now.
     pub miss_now: f64,
-    /// How the setting is chosen; `None` when it was not asked for.
-    pub why: Option<Why>,
+    /// What its own sheet shows besides; `None` when it was not asked for.
+    pub detail: Option<HangDetail>,
+}
+
+/// How lamps would hang through the season, and how that is chosen.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct HangDetail {
+    /// The light against the height.
+    pub sweep: Vec<SweepPoint>,
+    /// What to change on which day from now on, as plants grow.
+    pub adjustments: Vec<Adjustment>,
+    /// How well that does until the seedlings leave.
+    pub outlook: Statement,
+    /// How the setting is chosen.
+    pub why: Why,
 }
 
 /// How many days ahead changes are listed: longer than any seedling stays under lamps.
@@ -139,14 +146,29 @@ pub(super) fn hang(
     let choices = adjust::choices(bay, here.reach, step_mm);
     let setting = choice::best(&here.wants, &choices, here.limits)?;
     let now = adjust::now(bay);
-    let outlook = detailed.then(|| {
-        adjust::outlook(bay, date, DAYS_AHEAD, step_mm, |date| {
+    let detail = detailed.then(|| {
+        let outlook = adjust::outlook(bay, date, DAYS_AHEAD, step_mm, |date| {
             let standing = standing_in(reckoned, bay, date);
             ahead(plan, bay, &field, &standing, besides)
-        })
+        });
+        let sweep_from = choice::heights(leaves_mm + 10.0, bay.highest_face_mm(), step_mm);
+        HangDetail {
+            sweep: choice::sweep(&here.wants, &sweep_from, lift_mm),
+            outlook: outlook.words(bay),
+            adjustments: outlook.adjustments,
+            why: Why {
+                rule: say!(
+                    "of all that can be set, from {lowest} to {highest} and up to {hours}: first what leaves the least light outside the band, then the most even, then the least energy",
+                    lowest = Quantity::LengthMm.of(lowest_mm),
+                    highest = Quantity::LengthMm.of(bay.highest_face_mm()),
+                    hours = Quantity::Hours.of(here.limits.most_h),
+                ),
+                source: COMMON_PRACTICE,
+            },
+        }
     });
-    let sweep_from = choice::heights(leaves_mm + 10.0, bay.highest_face_mm(), step_mm);
     Some(Hang {
+        detail,
         setting,
         start: Start::best(
             setting.hours_h,
@@ -158,24 +180,8 @@ pub(super) fn hang(
         gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),
         dli: choice::dli_at(&here.wants, setting).into(),
         lowest_mm,
-        sweep: if detailed {
-            choice::sweep(&here.wants, &sweep_from, lift_mm)
-        } else {
-            Vec::new()
-        },
-        outlook: outlook.as_ref().map(|outlook| outlook.words(bay)),
-        adjustments: outlook.map_or_else(Vec::new, |outlook| outlook.adjustments),
         misfit: here.misfit(&choices, choice::miss(&here.wants, setting)),
         miss: choice::miss(&here.wants, setting),
         miss_now: choice::miss(&here.wants, now),
-        why: detailed.then(|| Why {
-            rule: say!(
-                "of all that can be set, from {lowest} to {highest} and up to {hours}: first what leaves the least light outside the band, then the most even, then the least energy",
-                lowest = Quantity::LengthMm.of(lowest_mm),
-                highest = Quantity::LengthMm.of(bay.highest_face_mm()),
-                hours = Quantity::Hours.of(here.limits.most_h),
-            ),
-            source: COMMON_PRACTICE,
-        }),
     })
 }

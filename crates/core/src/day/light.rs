@@ -56,10 +56,6 @@ pub struct BayLight {
     /// From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
     /// or to what closes a bay without lamps at the top; negative when they touch.
     pub gap_mm: f64,
-    /// How PPFD is reckoned; `None` when it was not asked for.
-    pub ppfd_why: Option<Why>,
-    /// How DLI is reckoned, and the target's source; `None` when it was not asked for.
-    pub dli_why: Option<Why>,
 }
 
 impl BayLight {
@@ -71,16 +67,14 @@ impl BayLight {
         standing: &[Standing<'_>],
         trays: &[TrayOnDay],
         part_lights: &[PartLight],
-        detailed: bool,
     ) -> Self {
         let burning = burns(bay, standing);
         let parts = || trays.iter().flat_map(|tray| &tray.parts);
-        let values: Vec<f64> = parts().flat_map(|part| &part.ppfd).copied().collect();
+        let values: Vec<f64> = parts().flat_map(PartOnDay::ppfd).copied().collect();
         let ppfd = Spread::of(&values);
         let hours = if burning { bay.tier.photoperiod_h } else { 0.0 };
         let lowest_face = bay.lowest_overhead_mm();
         let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
-        let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
         let target = shared_target(trays);
         let sent_back: Vec<f64> = part_lights
             .iter()
@@ -93,15 +87,15 @@ impl BayLight {
         let besides = Spread::of(&beside).mean;
         let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
         let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
-        let daily: Vec<f64> = parts().flat_map(|part| &part.dli).copied().collect();
+        let daily: Vec<f64> = parts().flat_map(PartOnDay::dli).copied().collect();
         let dli = Spread::of(&daily);
         let lux = lux_per_umol_m2_s(&bay.tier.lamps);
         let (under, over) = outside_bands(trays);
         // Which cells are best and worst: by the day's light, while there is any.
-        let (of, by): (_, fn(&PartOnDay) -> &Vec<f64>) = if dli.most > 0.0 {
-            (dli, |part| &part.dli)
+        let (of, by): (_, fn(&PartOnDay) -> &[f64]) = if dli.most > 0.0 {
+            (dli, PartOnDay::dli)
         } else {
-            (ppfd, |part| &part.ppfd)
+            (ppfd, PartOnDay::ppfd)
         };
         Self {
             ppfd: ppfd.into(),
@@ -140,33 +134,52 @@ impl BayLight {
                 high: ppfd_umol_m2_s((band.high - besides).max(0.0), hours),
             }),
             gap_mm,
-            ppfd_why: detailed.then(|| Why {
+        }
+    }
+}
+
+/// How the light of a bay is reckoned.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LightWhy {
+    /// PPFD.
+    pub ppfd: Why,
+    /// DLI, and the target's source.
+    pub dli: Why,
+}
+
+impl LightWhy {
+    /// Of `light` in `bay`, whose lamps burn for `hours`.
+    pub(super) fn of(bay: &Bay<'_>, light: &BayLight, hours: f64) -> Self {
+        let photons: f64 = bay.tier.lamps.iter().map(ppf_umol_s).sum();
+        let besides = light.from_above_mol_m2_d + light.daylight_mol_m2_d;
+        Self {
+            ppfd: Why {
                 rule: say!(
                     "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; walls and decks send back {back} of it",
                     lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
                     photons = Quantity::PpfUmolS.of(photons),
-                    gap = Quantity::LengthMm.of(gap_mm),
-                    back = Quantity::PpfdUmolM2S.of(Spread::of(&sent_back).mean),
+                    gap = Quantity::LengthMm.of(light.gap_mm),
+                    back = Quantity::PpfdUmolM2S.of(light.sent_back),
                 ),
                 source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
-            }),
-            dli_why: detailed.then(|| Why {
+            },
+            dli: Why {
                 rule: if besides > 0.0 {
                     say!(
                         "{ppfd} for {hours} a day, times 0.0036, and {besides} from the window or the lamps above",
-                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        ppfd = Quantity::PpfdUmolM2S.of(light.ppfd.mean),
                         hours = Quantity::Hours.of(hours),
                         besides = Quantity::DliMolM2D.of(besides),
                     )
                 } else {
                     say!(
                         "{ppfd} for {hours} a day, times 0.0036",
-                        ppfd = Quantity::PpfdUmolM2S.of(ppfd.mean),
+                        ppfd = Quantity::PpfdUmolM2S.of(light.ppfd.mean),
                         hours = Quantity::Hours.of(hours),
                     )
                 },
                 source: crate::crops::library().source("dli_low_mol_m2_d"),
-            }),
+            },
         }
     }
 }
@@ -181,14 +194,14 @@ fn outside_bands(trays: &[TrayOnDay]) -> (f64, f64) {
     let (mut cells, mut under, mut over) = (0, 0, 0);
     for part in trays.iter().flat_map(|tray| &tray.parts) {
         if part.stage == Some(Stage::Grow) {
-            cells += part.dli.len();
+            cells += part.dli().len();
             under += part
-                .dli
+                .dli()
                 .iter()
                 .filter(|dli| **dli < part.target.low)
                 .count();
             over += part
-                .dli
+                .dli()
                 .iter()
                 .filter(|dli| **dli > part.target.high)
                 .count();
@@ -199,7 +212,7 @@ fn outside_bands(trays: &[TrayOnDay]) -> (f64, f64) {
 }
 
 /// The first cell that gets `light`: the first of equals, so that its mark does not jump about.
-fn cell_with(light: f64, trays: &[TrayOnDay], of: fn(&PartOnDay) -> &Vec<f64>) -> Cell {
+fn cell_with(light: f64, trays: &[TrayOnDay], of: fn(&PartOnDay) -> &[f64]) -> Cell {
     trays
         .iter()
         .flat_map(|tray| tray.parts.iter().map(move |part| (tray, part)))

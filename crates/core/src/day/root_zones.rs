@@ -48,8 +48,8 @@ pub struct SownRoots {
     pub wants_c: f64,
     /// When and how many show if the root zone stays so.
     pub outcome: Outcome,
-    /// Days and share against temperature while it germinates; empty when it was not asked for.
-    pub by_temperature: Vec<AtTemperature>,
+    /// Days and share against temperature; `None` when it was not asked for.
+    pub by_temperature: Option<Vec<AtTemperature>>,
     /// The days on which it shows; `None` when none come up.
     pub shows: Option<Shows>,
 }
@@ -198,13 +198,8 @@ impl Here<'_> {
                 sowing: part.sowing.id.clone(),
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
-                outcome: Outcome::of(crop, &curve, &day.root_zone_c),
-                // Once it is up its curve says nothing any more.
-                by_temperature: if own.coming_up {
-                    curve.by_temperature()
-                } else {
-                    Vec::new()
-                },
+                outcome: Outcome::of(crop, &curve, day.root_zone_c()),
+                by_temperature: Some(curve.by_temperature()),
                 shows: part.dates.shows(),
             }
         });
@@ -234,12 +229,9 @@ impl TrayRoots {
 
     /// Without its lists, which are for its own sheet: every bay's would swell the answer.
     pub(crate) fn in_outline(&mut self) {
-        let day = &mut self.day;
-        for hours in [&mut day.root_zone_c, &mut day.surface_c, &mut day.mat_c] {
-            hours.clear();
-        }
+        self.day.hours = None;
         for sown in &mut self.sown {
-            sown.by_temperature.clear();
+            sown.by_temperature = None;
         }
     }
 }

@@ -202,9 +202,14 @@ pub(super) fn through_dome(s: &Standing<'_>) -> f64 {
     }
 }
 
+/// Whether anything among `standing` wants its lamps on.
+pub fn want_light(standing: &[Standing<'_>]) -> bool {
+    standing.iter().any(Standing::wants_light)
+}
+
 /// Whether the lamps of a bay burn: something there wants light.
 pub(super) fn burns(bay: &Bay<'_>, standing: &[Standing<'_>]) -> bool {
-    !bay.tier.lamps.is_empty() && standing.iter().any(Standing::wants_light)
+    !bay.tier.lamps.is_empty() && want_light(standing)
 }
 
 /// What lies on a deck: trays, and the leaves of what grows in them.

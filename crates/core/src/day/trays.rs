@@ -60,13 +60,31 @@ pub struct PartOnDay {
     pub columns: u32,
     /// Cells along y.
     pub rows: u32,
-    /// PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
-    /// where it was not asked for.
-    pub ppfd: Vec<f64>,
-    /// DLI in mol/m²/d of each cell in the same order, from lamps and window together.
-    pub dli: Vec<f64>,
+    /// The light of each cell; `None` when it was not asked for.
+    pub cells: Option<CellFigures>,
     /// The daily light that suits the crop.
     pub target: Band,
+}
+
+/// The light of each cell of a part, row by row from the front left; empty where there is none.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct CellFigures {
+    /// PPFD in µmol/m²/s.
+    pub ppfd: Vec<f64>,
+    /// DLI in mol/m²/d, from lamps and window together.
+    pub dli: Vec<f64>,
+}
+
+impl PartOnDay {
+    /// PPFD of each cell, where it was asked for.
+    pub(super) fn ppfd(&self) -> &[f64] {
+        self.cells.as_ref().map_or(&[], |cells| &cells.ppfd)
+    }
+
+    /// DLI of each cell, where it was asked for.
+    pub(super) fn dli(&self) -> &[f64] {
+        self.cells.as_ref().map_or(&[], |cells| &cells.dli)
+    }
 }
 
 /// The trays of `standing`, with the light on each part while the lamps burn for `hours`.
@@ -96,8 +114,10 @@ pub(super) fn trays(
                     plant_height_mm: part.plant_height_mm,
                     columns,
                     rows,
-                    ppfd: light.map_or_else(Vec::new, |l| l.ppfd.clone()),
-                    dli: light.map_or_else(Vec::new, |l| l.daily(hours)),
+                    cells: Some(CellFigures {
+                        ppfd: light.map_or_else(Vec::new, |l| l.ppfd.clone()),
+                        dli: light.map_or_else(Vec::new, |l| l.daily(hours)),
+                    }),
                     target: Band {
                         low: crop.dli_low_mol_m2_d,
                         high: crop.dli_high_mol_m2_d,
@@ -125,8 +145,7 @@ impl TrayOnDay {
     /// Without the lists of its cells, which are for its own sheet.
     pub(super) fn in_outline(&mut self) {
         for part in &mut self.parts {
-            part.ppfd.clear();
-            part.dli.clear();
+            part.cells = None;
         }
     }
 }

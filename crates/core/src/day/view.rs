@@ -6,14 +6,14 @@ use jiff::civil::Date;
 
 use crate::basis::dates::plus_days;
 use crate::day::air::{BayAir, FanChoice, bay_air};
-use crate::day::bay::BayOnDay;
+use crate::day::bay::{BayDetail, BayOnDay};
 use crate::day::cell_light::{CellLight, FromAbove, PartLight};
 use crate::day::closed_air::ClosedAir;
 use crate::day::detail::Detail;
 use crate::day::fits::bay_fits;
 use crate::day::hang::{DAYS_AHEAD, hang};
 use crate::day::harm::{Harm, Harmed};
-use crate::day::light::BayLight;
+use crate::day::light::{BayLight, LightWhy};
 use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
 use crate::day::root_zones;
@@ -22,7 +22,7 @@ use crate::day::sill::{SillYear, sill};
 use crate::day::standing::{
     Standing, StandingPart, burns, least_gap_mm, standing_in, tallest_leaves,
 };
-use crate::day::trays::{TrayOnDay, trays};
+use crate::day::trays::{PartOnDay, TrayOnDay, trays};
 use crate::lamps::start::Start;
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
@@ -194,15 +194,15 @@ impl<'a> Looker<'a> {
     fn view(&mut self, scene: Scene<'a>) -> BayView<'a> {
         let (reckoned, plan) = (self.reckoned, self.reckoned.plan);
         let (bay, date, standing) = (&scene.bay, scene.date, &scene.standing[..]);
-        let (detailed, closed) = (scene.detailed, scene.closed.as_deref());
+        let detailed = scene.detailed;
         let burning = scene.lit_h > 0.0;
         // 1. The light on each cell, and on all of them.
         let lights = self
             .light
             .part_lights(bay, standing, scene.from_above, date);
         let mut trays = trays(plan, standing, &lights, scene.lit_h, date);
-        let light = (!lights.is_empty())
-            .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
+        let light =
+            (!lights.is_empty()).then(|| BayLight::of(plan, bay, date, standing, &trays, &lights));
         // 2. The warmth and water of each root zone.
         let mut roots = self.root_zones(&scene, &trays);
         // 3. What harms, and how the lamps would hang best.
@@ -211,12 +211,8 @@ impl<'a> Looker<'a> {
         let hang = (!bay.tier.lamps.is_empty() && self.detail.wants_trays())
             .then(|| hang(reckoned, bay, date, standing, &lights, detailed))
             .flatten();
-        // 4. What fits besides.
-        let fits = if detailed {
-            bay_fits(plan, bay, standing, &mut self.fits)
-        } else {
-            Vec::new()
-        };
+        // 4. What only its own sheet shows.
+        let detail = detailed.then(|| self.detail(&scene, light.as_ref()));
         // 5. Lists that nobody asked for would swell the answer.
         if !detailed {
             trays.iter_mut().for_each(TrayOnDay::in_outline);
@@ -226,7 +222,6 @@ impl<'a> Looker<'a> {
             (trays, roots) = (Vec::new(), Vec::new());
         }
         let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
-        let mean_ppfd = light.as_ref().map_or(0.0, |light| light.ppfd.mean);
         let computed = BayOnDay {
             bay: bay.reference(),
             name: bay.name(),
@@ -240,18 +235,10 @@ impl<'a> Looker<'a> {
             trays,
             headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
             load: DeckLoad::of(bay.place, standing),
-            fits,
             roots,
-            air: (detailed && !bay.place.outdoors())
-                .then(|| bay_air(plan, bay, closed).with_fans(plan, bay, closed.is_some())),
-            chamber: closed.filter(|_| detailed).cloned(),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &plan.site),
-            colour: detailed.then(|| Colour::of(bay.tier, mean_ppfd)).flatten(),
-            sill: sill(bay, &plan.site)
-                .filter(|_| detailed)
-                .map(|sill| SillYear::of(&sill, standing, date)),
             power: Power::of_lamps(bay.tier, burning, &plan.site),
-            power_why: detailed.then(|| power_why(bay, plan)),
+            detail,
         };
         BayView {
             plan,
@@ -265,9 +252,26 @@ impl<'a> Looker<'a> {
         }
     }
 
+    fn detail(&mut self, scene: &Scene<'_>, light: Option<&BayLight>) -> BayDetail {
+        let plan = self.reckoned.plan;
+        let (bay, standing) = (&scene.bay, &scene.standing[..]);
+        let closed = scene.closed.as_deref();
+        let mean_ppfd = light.map_or(0.0, |light| light.ppfd.mean);
+        BayDetail {
+            fits: bay_fits(plan, bay, standing, &mut self.fits),
+            air: (!bay.place.outdoors())
+                .then(|| bay_air(plan, bay, closed).with_fans(plan, bay, closed.is_some())),
+            chamber: closed.cloned(),
+            colour: Colour::of(bay.tier, mean_ppfd),
+            sill: sill(bay, &plan.site).map(|sill| SillYear::of(&sill, standing, scene.date)),
+            light_why: light.map(|light| LightWhy::of(bay, light, scene.lit_h)),
+            power_why: power_why(bay, plan),
+        }
+    }
+
     fn root_zones(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<TrayRoots> {
         let mean_ppfd = |tray: &TrayOnDay| {
-            let cells = tray.parts.iter().flat_map(|part| &part.ppfd);
+            let cells = tray.parts.iter().flat_map(PartOnDay::ppfd);
             let cells: Vec<f64> = cells.copied().collect();
             if scene.lit_h > 0.0 {
                 Spread::of(&cells).mean

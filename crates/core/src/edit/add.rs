@@ -1,11 +1,12 @@
 //! Adding things, each where it goes.
 
 use crate::basis::fault::Fault;
+use crate::basis::ids::{free_id, free_name};
 use crate::basis::plane::{Axis, Footprint};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::edit::change::{GearList, Thing};
-use crate::edit::editor::{Editor, Word, fault, free_id, free_name, kind_of, whole};
+use crate::edit::editor::{Editor, Word, fault, kind_of, whole};
 use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier, shelf};
 use crate::space::packing::Size;
 use crate::space::{floor, packing};

@@ -1,9 +1,10 @@
 //! Sowings: another, the same again every so many days, and taking one out.
 
 use crate::basis::fault::Fault;
+use crate::basis::ids::{free_id, free_name};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
-use crate::edit::editor::{Editor, Word, fault, free_id, free_name, unknown};
+use crate::edit::editor::{Editor, Word, fault, unknown};
 use crate::light::fields::Fields;
 use crate::plan::{Part, Sowing, Tray};
 use crate::room::container::TrayFormat;

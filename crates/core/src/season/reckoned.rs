@@ -1,5 +1,6 @@
 //! All that follows from a plan whatever day is looked at: made once, and passed down.
 
+use crate::basis::dates::DateSpan;
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
 use crate::season::dates::dates_again;
@@ -34,5 +35,16 @@ impl<'a> Reckoned<'a> {
             fields,
             dates,
         }
+    }
+
+    /// The days that the tray called `tray` stands in the place called `place`, from its first to its
+    /// last there; `None` when it never does.
+    pub fn days_in(&self, tray: &str, place: &str) -> Option<DateSpan> {
+        let stays = self.stays.iter();
+        let here = stays.filter(|stay| stay.tray.id == tray && stay.bay.place == place);
+        here.map(|stay| stay.days).reduce(|a, b| DateSpan {
+            from: a.from.min(b.from),
+            to: a.to.max(b.to),
+        })
     }
 }

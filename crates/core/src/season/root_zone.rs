@@ -86,7 +86,7 @@ impl<'a> Beds<'a> {
             Some((_, air)) => set_up.switched_elsewhere(air.day.duty),
             None => set_up,
         };
-        Some(tray::zone_day(set_up)?.root_zone_c)
+        Some(tray::zone_day(set_up)?.root_zone_c().to_vec())
     }
 
     /// The closed air of a tier, with its mats on and its lamps off.

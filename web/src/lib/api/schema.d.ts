@@ -774,12 +774,7 @@ export interface components {
         };
         /** @description One answer, or one for each case. */
         Answers_RootZoneDay: {
-            /** @description At root depth at each full hour, in °C. */
-            root_zone_c: number[];
-            /** @description At the surface at each full hour. */
-            surface_c: number[];
-            /** @description Between mat and tray at each full hour. */
-            mat_c: number[];
+            hours?: components["schemas"]["RootZoneHours"] | null;
             /**
              * Format: double
              * @description Mean at root depth.
@@ -826,12 +821,7 @@ export interface components {
             /** @description What would help where it is not reached, the most first. */
             helps: components["schemas"]["Help"][];
         }[] | {
-            /** @description At root depth at each full hour, in °C. */
-            root_zone_c: number[];
-            /** @description At the surface at each full hour. */
-            surface_c: number[];
-            /** @description Between mat and tray at each full hour. */
-            mat_c: number[];
+            hours?: components["schemas"]["RootZoneHours"] | null;
             /**
              * Format: double
              * @description Mean at root depth.
@@ -1153,6 +1143,18 @@ export interface components {
              */
             fans: components["schemas"]["FanChoice"][];
         };
+        /** @description What only a bay's own sheet shows. */
+        BayDetail: {
+            /** @description What fits here, a row for each format of the plan. */
+            fits: components["schemas"]["BayFit"][];
+            air?: components["schemas"]["BayAir"] | null;
+            chamber?: components["schemas"]["ClosedAir"] | null;
+            colour?: components["schemas"]["Colour"] | null;
+            sill?: components["schemas"]["SillYear"] | null;
+            light_why?: components["schemas"]["LightWhy"] | null;
+            /** @description How power, energy and cost are reckoned. */
+            power_why: components["schemas"]["Why"];
+        };
         /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
         BayFit: components["schemas"]["DeckFit"] & {
             /**
@@ -1236,8 +1238,6 @@ export interface components {
              *     or to what closes a bay without lamps at the top; negative when they touch.
              */
             gap_mm: number;
-            ppfd_why?: components["schemas"]["Why"] | null;
-            dli_why?: components["schemas"]["Why"] | null;
         };
         /** @description A bay on a date. */
         BayOnDay: {
@@ -1274,8 +1274,6 @@ export interface components {
             headroom_mm?: number | null;
             /** @description What the trays weigh. */
             load: components["schemas"]["DeckLoad"];
-            /** @description What fits here, a row for each format of the plan; empty when it was not asked for. */
-            fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
             /**
@@ -1283,15 +1281,11 @@ export interface components {
              *     for, and none outdoors.
              */
             roots: components["schemas"]["TrayRoots"][];
-            air?: components["schemas"]["BayAir"] | null;
-            chamber?: components["schemas"]["ClosedAir"] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
-            colour?: components["schemas"]["Colour"] | null;
-            sill?: components["schemas"]["SillYear"] | null;
             /** @description What the lamps draw. */
             power: components["schemas"]["Power"];
-            power_why?: components["schemas"]["Why"] | null;
+            detail?: components["schemas"]["BayDetail"] | null;
         };
         /** @description Names a bay: a tier of a place. */
         BayRef: {
@@ -1654,6 +1648,13 @@ export interface components {
              * @description Its centre from the front.
              */
             y_mm: number;
+        };
+        /** @description The light of each cell of a part, row by row from the front left; empty where there is none. */
+        CellFigures: {
+            /** @description PPFD in µmol/m²/s. */
+            ppfd: number[];
+            /** @description DLI in mol/m²/d, from lamps and window together. */
+            dli: number[];
         };
         /** @description The chains that lamps hang by. */
         Chain: {
@@ -2708,11 +2709,6 @@ export interface components {
              * @description The lowest height that keeps the lamps' least gap.
              */
             lowest_mm: number;
-            /** @description The light against the height; empty when it was not asked for. */
-            sweep: components["schemas"]["SweepPoint"][];
-            /** @description What to change on which day from now on, as plants grow; empty when it was not asked for. */
-            adjustments: components["schemas"]["Adjustment"][];
-            outlook?: components["schemas"]["Statement"] | null;
             misfit?: components["schemas"]["Misfit"] | null;
             /**
              * Format: double
@@ -2724,7 +2720,18 @@ export interface components {
              * @description The same for the lamps as they hang now.
              */
             miss_now: number;
-            why?: components["schemas"]["Why"] | null;
+            detail?: components["schemas"]["HangDetail"] | null;
+        };
+        /** @description How lamps would hang through the season, and how that is chosen. */
+        HangDetail: {
+            /** @description The light against the height. */
+            sweep: components["schemas"]["SweepPoint"][];
+            /** @description What to change on which day from now on, as plants grow. */
+            adjustments: components["schemas"]["Adjustment"][];
+            /** @description How well that does until the seedlings leave. */
+            outlook: components["schemas"]["Statement"];
+            /** @description How the setting is chosen. */
+            why: components["schemas"]["Why"];
         };
         /** @description That the server is well. */
         Health: {
@@ -2970,6 +2977,13 @@ export interface components {
              * @description How long it burns a day.
              */
             hours: number;
+        };
+        /** @description How the light of a bay is reckoned. */
+        LightWhy: {
+            /** @description PPFD. */
+            ppfd: components["schemas"]["Why"];
+            /** @description DLI, and the target's source. */
+            dli: components["schemas"]["Why"];
         };
         /** @description What daylight is enough for. */
         Lookout: {
@@ -3439,13 +3453,7 @@ export interface components {
              * @description Cells along y.
              */
             rows: number;
-            /**
-             * @description PPFD in µmol/m²/s of each cell, row by row from the front left; empty without lamps, and
-             *     where it was not asked for.
-             */
-            ppfd: number[];
-            /** @description DLI in mol/m²/d of each cell in the same order, from lamps and window together. */
-            dli: number[];
+            cells?: components["schemas"]["CellFigures"] | null;
             /** @description The daily light that suits the crop. */
             target: components["schemas"]["Band"];
         };
@@ -3484,8 +3492,6 @@ export interface components {
             headroom_mm?: number | null;
             /** @description What the trays weigh. */
             load: components["schemas"]["DeckLoad"];
-            /** @description What fits here, a row for each format of the plan; empty when it was not asked for. */
-            fits: components["schemas"]["BayFit"][];
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
             /**
@@ -3493,15 +3499,11 @@ export interface components {
              *     for, and none outdoors.
              */
             roots: components["schemas"]["TrayRoots"][];
-            air?: components["schemas"]["BayAir"] | null;
-            chamber?: components["schemas"]["ClosedAir"] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
-            colour?: components["schemas"]["Colour"] | null;
-            sill?: components["schemas"]["SillYear"] | null;
             /** @description What the lamps draw. */
             power: components["schemas"]["Power"];
-            power_why?: components["schemas"]["Why"] | null;
+            detail?: components["schemas"]["BayDetail"] | null;
         };
         /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
         Part_Finding: number | {
@@ -4236,12 +4238,7 @@ export interface components {
         };
         /** @description A root zone that has come to run through the same day again and again. */
         RootZoneDay: {
-            /** @description At root depth at each full hour, in °C. */
-            root_zone_c: number[];
-            /** @description At the surface at each full hour. */
-            surface_c: number[];
-            /** @description Between mat and tray at each full hour. */
-            mat_c: number[];
+            hours?: components["schemas"]["RootZoneHours"] | null;
             /**
              * Format: double
              * @description Mean at root depth.
@@ -4287,6 +4284,15 @@ export interface components {
             reaches: boolean;
             /** @description What would help where it is not reached, the most first. */
             helps: components["schemas"]["Help"][];
+        };
+        /** @description A root zone at each full hour from midnight on, in °C. */
+        RootZoneHours: {
+            /** @description At root depth. */
+            root_zone_c: number[];
+            /** @description At the surface. */
+            surface_c: number[];
+            /** @description Between mat and tray. */
+            mat_c: number[];
         };
         /** @description A row that cannot be read. */
         RowProblem: {
@@ -4903,8 +4909,8 @@ export interface components {
             wants_c: number;
             /** @description When and how many show if the root zone stays so. */
             outcome: components["schemas"]["Outcome"];
-            /** @description Days and share against temperature while it germinates; empty when it was not asked for. */
-            by_temperature: components["schemas"]["AtTemperature"][];
+            /** @description Days and share against temperature; `None` when it was not asked for. */
+            by_temperature?: components["schemas"]["AtTemperature"][] | null;
             shows?: components["schemas"]["Shows"] | null;
         };
         /** @description Where a place stands on the floor of the room, seen from above. */

@@ -3,13 +3,7 @@
   import { bench } from '../bench/workbench.svelte';
   import { screen } from './ground.svelte';
   import { shell } from './shell.svelte';
-
-  const views = [
-    { href: '/', name: 'Room', key: '2' },
-    { href: '/sowing', name: 'Sowing', key: '3' },
-    { href: '/seeds', name: 'Seeds', key: '4' },
-    { href: '/setup', name: 'Setup', key: '' },
-  ];
+  import { views } from './views';
 
   function switchUnits() {
     const system = bench.system === 'metric' ? 'us' : 'metric';

@@ -4,6 +4,7 @@ import { again, build, takeOut } from '../room/build/actions';
 import { stage } from '../room/canvas/stage.svelte';
 import { bench } from '../bench/workbench.svelte';
 import { shell } from './shell.svelte';
+import { views } from './views';
 
 export interface Key {
   key: string;
@@ -12,9 +13,13 @@ export interface Key {
 }
 
 export const keys: Key[] = [
-  { key: '2', does: 'Room', run: () => void goto(`/${location.search}`) },
-  { key: '3', does: 'Sowing', run: () => void goto(`/sowing${location.search}`) },
-  { key: '4', does: 'Seeds', run: () => void goto(`/seeds${location.search}`) },
+  ...views
+    .filter((view) => view.key)
+    .map(({ key, name, href }) => ({
+      key,
+      does: name,
+      run: () => void goto(`${href}${location.search}`),
+    })),
   { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
   { key: 'a', does: 'the same again, of what is picked', run: () => void again() },
   { key: 'Delete', does: 'take out what is picked', run: () => void takeOut() },

@@ -62,14 +62,14 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::judge;
-    use crate::advice::testing::{fixed, judged, one_rack, tier};
+    use crate::advice::testing::{fixed, format, judged, one_rack, tier};
     use jiff::civil::date;
 
     #[test]
     fn a_germinating_tray_with_a_higher_rim_does_not_hide_seedlings_beside_it() {
         let plan = one_rack(|plan| {
             // The aubergines' pots become the only seedlings: lower than the rim of a deep tray.
-            plan.tray_formats[0].height_mm = 160.0;
+            format(plan, "cells-72").height_mm = 160.0;
             let tray = plan.trays.iter_mut().find(|t| t.id == "cu1").unwrap();
             tray.format = "cells-72".into();
             for lamp in &mut tier(plan, "door", "t3").lamps {

@@ -30,7 +30,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::judge;
-    use crate::advice::testing::{judged, kettle_fen};
+    use crate::advice::testing::{format, judged, kettle_fen};
     use jiff::civil::date;
 
     #[test]
@@ -39,7 +39,7 @@ mod tests {
         assert_eq!(judged(&kettle_fen(|_| ()), "t1", day, judge), None);
         // On a stack of its own, so to say: a container as tall as the bay allows.
         let mixed = kettle_fen(|plan| {
-            let mut tall = plan.tray_formats[0].clone();
+            let mut tall = format(plan, "cells-72").clone();
             tall.id = "tall".into();
             tall.height_mm = 190.0;
             tall.dome_height_mm = None;

@@ -74,13 +74,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::judge;
-    use crate::advice::testing::{fixed, judged, one_rack, tier};
+    use crate::advice::testing::{fixed, format, judged, one_rack, tier};
     use jiff::civil::date;
 
     #[test]
     fn a_dome_under_a_low_lamp_is_found_and_raised() {
         let plan = one_rack(|plan| {
-            plan.tray_formats[0].dome_height_mm = Some(60.0);
+            format(plan, "cells-72").dome_height_mm = Some(60.0);
             for lamp in &mut tier(plan, "door", "t4").lamps {
                 lamp.height_mm = 90.0;
             }

@@ -80,7 +80,7 @@ mod tests {
         assert!(!plan_judged(&low, judge).is_empty());
         let narrow = kettle_fen(|plan| plan.room.width_mm = 1000.0);
         assert!(!plan_judged(&narrow, judge).is_empty());
-        let heaped = kettle_fen(|plan| plan.places[1].spot = place(plan, "door").spot);
+        let heaped = kettle_fen(|plan| place(plan, "coat").spot = place(plan, "door").spot);
         assert!(!plan_judged(&heaped, judge).is_empty());
     }
 }

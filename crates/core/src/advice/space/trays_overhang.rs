@@ -75,7 +75,11 @@ mod tests {
         assert_eq!(judged(&one_rack(|_| ()), "t4", day, judge), None);
         let plan = one_rack(|plan| {
             place(plan, "door").depth_mm = 457.0;
-            for lamp in plan.places[0].tiers.iter_mut().flat_map(|t| &mut t.lamps) {
+            for lamp in place(plan, "door")
+                .tiers
+                .iter_mut()
+                .flat_map(|t| &mut t.lamps)
+            {
                 lamp.y_mm = lamp.y_mm.min(400.0);
             }
             for stand in plan.trays.iter_mut().flat_map(|t| &mut t.stands) {

@@ -4,7 +4,7 @@ use crate::basis::units::{Quantity, energy_kwh};
 use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, Ways};
 use crate::day::closed_air::ClosedAir;
-use crate::day::standing::{Standing, standing_in};
+use crate::day::standing::{Standing, standing_in, want_light};
 use crate::plan::patch::PatchStep;
 use crate::power::drawn_w;
 use crate::room::{Bay, Place, Side, Tier};
@@ -39,14 +39,12 @@ impl Ways<'_> {
         zone_day(root_zone(site, place, tier, self.here(None), Some(shelf)))
     }
 
-    /// Whether the lamps of tier `index` burn: something there wants light.
-    pub(super) fn burns(&self, index: usize) -> bool {
-        self.standing[index].iter().any(|s| s.wants_light())
-    }
-
     /// What the lamps of `tiers` would draw beyond those that burn now.
     pub(super) fn lamps_kwh(&self, tiers: &[Tier]) -> f64 {
-        let dark = tiers.iter().enumerate().filter(|(i, _)| !self.burns(*i));
+        let dark = tiers
+            .iter()
+            .enumerate()
+            .filter(|(i, _)| !want_light(&self.standing[*i]));
         dark.map(|(_, tier)| energy_kwh(drawn_w(tier), tier.photoperiod_h))
             .sum()
     }
@@ -69,7 +67,7 @@ impl Ways<'_> {
             }
         }
         let day = self.changed(&place, index..index + 1)?;
-        let burns = self.burns(index);
+        let burns = want_light(&self.standing[index]);
         let kwh = if burns {
             0.0
         } else {

@@ -90,13 +90,7 @@ impl Ways<'_> {
     pub(super) fn way(&self, code: &'static str, name: Statement, day: &RootZoneDay) -> WarmWay {
         let sowing = &self.plan.sowings[self.plan.sowing_index(self.sowing)];
         let crop = self.plan.crop(sowing);
-        // Findings in outline have no hours; their mean serves.
-        let hours = if day.root_zone_c.is_empty() {
-            vec![day.mean_c]
-        } else {
-            day.root_zone_c.clone()
-        };
-        let outcome = Outcome::of(crop, &crop.curve(), &hours);
+        let outcome = Outcome::of(crop, &crop.curve(), day.root_zone_c());
         WarmWay {
             code,
             name,

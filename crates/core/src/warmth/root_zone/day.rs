@@ -4,7 +4,7 @@ use crate::basis::clock::DAY_H;
 use crate::basis::fault::Fault;
 use crate::basis::units::{area_m2, energy_kwh};
 use crate::warmth::root_zone::column::{Column, NODES, ROOTS};
-use crate::warmth::root_zone::set_up::{ProbeSpot, RootZone, RootZoneDay};
+use crate::warmth::root_zone::set_up::{ProbeSpot, RootZone, RootZoneDay, RootZoneHours};
 use crate::warmth::root_zone::steps::{Flows, State};
 
 /// Heat to evaporate water at 20 °C, in J/kg.
@@ -50,7 +50,11 @@ impl RootZone {
     }
 
     pub(super) fn one_day(&self, column: &Column, state: &mut State) -> RootZoneDay {
-        let (mut hours, mut surface, mut mat) = (Vec::new(), Vec::new(), Vec::new());
+        let mut hours = RootZoneHours {
+            root_zone_c: Vec::new(),
+            surface_c: Vec::new(),
+            mat_c: Vec::new(),
+        };
         let (mut sum, mut least, mut most) = (0.0, f64::INFINITY, f64::NEG_INFINITY);
         let mut flows = Flows::default();
         let per_hour = self.steps_per_hour();
@@ -58,9 +62,9 @@ impl RootZone {
         for step in 0..steps {
             let hour = step as f64 / per_hour as f64;
             if step.is_multiple_of(per_hour) {
-                hours.push(state.at[ROOTS]);
-                surface.push(state.at[NODES - 1]);
-                mat.push(state.at[0]);
+                hours.root_zone_c.push(state.at[ROOTS]);
+                hours.surface_c.push(state.at[NODES - 1]);
+                hours.mat_c.push(state.at[0]);
             }
             self.step(column, state, hour, &mut flows);
             let roots = state.at[ROOTS];
@@ -73,9 +77,7 @@ impl RootZone {
         let duty = flows.on_s / (DAY_H * 3600.0);
         let area = area_m2(self.tray.length_mm, self.tray.width_mm);
         RootZoneDay {
-            root_zone_c: hours,
-            surface_c: surface,
-            mat_c: mat,
+            hours: Some(hours),
             mean_c,
             least_c: least,
             most_c: most,

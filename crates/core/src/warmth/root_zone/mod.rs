@@ -11,5 +11,6 @@ mod set_up;
 mod steps;
 
 pub use set_up::{
-    HeatMat, Help, Light, Mix, ProbeSpot, RoomAir, RootZone, RootZoneDay, Thermostat, TrayBox,
+    HeatMat, Help, Light, Mix, ProbeSpot, RoomAir, RootZone, RootZoneDay, RootZoneHours,
+    Thermostat, TrayBox,
 };

@@ -160,15 +160,22 @@ pub struct Light {
     pub hours: f64,
 }
 
+/// A root zone at each full hour from midnight on, in °C.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct RootZoneHours {
+    /// At root depth.
+    pub root_zone_c: Vec<f64>,
+    /// At the surface.
+    pub surface_c: Vec<f64>,
+    /// Between mat and tray.
+    pub mat_c: Vec<f64>,
+}
+
 /// A root zone that has come to run through the same day again and again.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct RootZoneDay {
-    /// At root depth at each full hour, in °C.
-    pub root_zone_c: Vec<f64>,
-    /// At the surface at each full hour.
-    pub surface_c: Vec<f64>,
-    /// Between mat and tray at each full hour.
-    pub mat_c: Vec<f64>,
+    /// Hour by hour; `None` in a view that did not ask for it, never as the model gives it.
+    pub hours: Option<RootZoneHours>,
     /// Mean at root depth.
     pub mean_c: f64,
     /// Coolest at root depth.
@@ -201,6 +208,17 @@ pub struct Help {
     pub mean_c: f64,
     /// Against now.
     pub gain_k: f64,
+}
+
+impl RootZoneDay {
+    /// At root depth at each full hour, in °C.
+    ///
+    /// # Panics
+    /// In a view that did not ask for the hours.
+    pub fn root_zone_c(&self) -> &[f64] {
+        let hours = self.hours.as_ref();
+        &hours.expect("the model gives every hour").root_zone_c
+    }
 }
 
 impl RootZone {

@@ -123,7 +123,9 @@
   {/if}
 
   {#if bay.light}
-    <section aria-label="Light"><LightFigures light={bay.light} /></section>
+    <section aria-label="Light">
+      <LightFigures light={bay.light} why={bay.detail?.light_why} />
+    </section>
 
     {#if place && (bay.light.ppfd.best > 0 || bay.light.dli.best > 0)}
       <section>
@@ -143,7 +145,7 @@
             'hours',
           )}</span
         >
-        <WhyNote of="height" why={bay.hang.why} />
+        <WhyNote of="height" why={bay.hang.detail?.why} />
       </div>
       <Sweep {bay} nowMm={height} />
       <p class="text-sm text-soft">
@@ -160,7 +162,7 @@
     </section>
   {/if}
 
-  {#if bay.chamber && place}
+  {#if bay.detail?.chamber && place}
     <section aria-label="Chamber">
       <h3 class="mb-1">Warmth, shelf by shelf</h3>
       <ChamberAir {bay} {place} />
@@ -181,17 +183,17 @@
     </section>
   {/if}
 
-  {#if bay.air && bay.trays.length > 0}
+  {#if bay.detail?.air && bay.trays.length > 0}
     <section aria-label="Air">
       <h3 class="mb-1">Air</h3>
-      <BayAir air={bay.air} />
+      <BayAir air={bay.detail.air} />
     </section>
   {/if}
 
-  {#if bay.sill}
+  {#if bay.detail?.sill}
     <section aria-label="Daylight">
       <h3 class="mb-1">Daylight through the year</h3>
-      <SillYear sill={bay.sill} />
+      <SillYear sill={bay.detail.sill} />
     </section>
   {/if}
 
@@ -202,10 +204,10 @@
     </section>
   {/if}
 
-  {#if bay.colour}
+  {#if bay.detail?.colour}
     <section aria-label="Colour">
       <h3 class="mb-1">Colour</h3>
-      <Colour colour={bay.colour} />
+      <Colour colour={bay.detail.colour} />
     </section>
   {/if}
 

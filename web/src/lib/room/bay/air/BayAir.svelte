@@ -1,9 +1,9 @@
 <script lang="ts">
   // The air over the trays of a bay.
-  import type { BayOnDay } from '../../../api/client';
+  import type { BayDetail } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
 
-  const { air }: { air: NonNullable<BayOnDay['air']> } = $props();
+  const { air }: { air: NonNullable<BayDetail['air']> } = $props();
   const words = $derived(bench.words);
   const risks = { low: 'hardly any', raised: 'some', high: 'high' } as const;
 </script>

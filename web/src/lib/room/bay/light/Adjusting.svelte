@@ -9,6 +9,7 @@
   const { bay, tier }: { bay: BayOnDay; tier: Tier } = $props();
 
   const words = $derived(bench.words);
+  const ahead = $derived(bay.hang?.detail);
   const path = $derived(`${tierPath(bench.draft!, bay.bay)}/adjust`);
   const mm = $derived((value: number) => words.number(value, 'length_mm'));
   type Way = 'anywhere' | 'chain' | 'boxes' | 'fixed';
@@ -99,12 +100,10 @@
   </div>
 {/if}
 
-{#if bay.hang?.outlook}
-  <p class="mt-2" data-testid="outlook">{words.say(bay.hang.outlook)}.</p>
-{/if}
-{#if bay.hang}
+{#if ahead}
+  <p class="mt-2" data-testid="outlook">{words.say(ahead.outlook)}.</p>
   <ol class="mt-2 flex flex-col gap-1" data-testid="adjustments">
-    {#each bay.hang.adjustments as change (change.date)}
+    {#each ahead.adjustments as change (change.date)}
       <li class="flex gap-3">
         <b class="w-16 shrink-0">{words.shortDate(change.date)}</b>
         <span>{deed(change)}</span>

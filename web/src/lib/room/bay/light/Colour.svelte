@@ -1,9 +1,9 @@
 <script lang="ts">
   // What the lamps' colour means for seedlings, in numbers.
-  import type { BayOnDay } from '../../../api/client';
+  import type { BayDetail } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
 
-  const { colour }: { colour: NonNullable<BayOnDay['colour']> } = $props();
+  const { colour }: { colour: NonNullable<BayDetail['colour']> } = $props();
   const words = $derived(bench.words);
 </script>
 

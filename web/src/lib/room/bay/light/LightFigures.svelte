@@ -1,11 +1,11 @@
 <script lang="ts">
   // The light on the leaves, in figures.
-  import type { BayLight } from '../../../api/client';
+  import type { BayLight, LightWhy } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
   import WhyNote from '../../../finding/WhyNote.svelte';
   import DliGauge from './DliGauge.svelte';
 
-  const { light }: { light: BayLight } = $props();
+  const { light, why }: { light: BayLight; why: LightWhy | null | undefined } = $props();
   const words = $derived(bench.words);
 </script>
 
@@ -83,7 +83,7 @@
 </ul>
 <div class="flex flex-wrap gap-x-3">
   {#if light.ppfd.best > 0}
-    <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={light.ppfd_why} /></span>
+    <span class="text-sm text-soft">PPFD <WhyNote of="PPFD" why={why?.ppfd} /></span>
   {/if}
-  <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={light.dli_why} /></span>
+  <span class="text-sm text-soft">DLI <WhyNote of="DLI" why={why?.dli} /></span>
 </div>

@@ -31,7 +31,9 @@
   const daily = $derived((bay.light?.dli.best ?? 0) > 0);
   const quantity = $derived(daily ? 'dli_mol_m2_d' : 'ppfd_umol_m2_s');
   const light = $derived(daily ? bay.light?.dli : bay.light?.ppfd);
-  const valuesOf = $derived((part: PartOnDay) => (daily ? part.dli : part.ppfd));
+  const valuesOf = $derived(
+    (part: PartOnDay) => (daily ? part.cells?.dli : part.cells?.ppfd) ?? [],
+  );
   const most = $derived(Math.max(light?.best ?? 1, 1));
 
   const colour = (value: number) => shade(value / most);
@@ -58,7 +60,7 @@
       ? bay.trays
           .flatMap((tray) => tray.parts)
           .filter((part) => part.stage === 'grow')
-          .map((part) => bandEdge(part, px, py))
+          .map((part) => bandEdge(part, part.cells?.dli ?? [], px, py))
           .join('')
       : '',
   );

@@ -1,10 +1,10 @@
 <script lang="ts">
   // Daylight on a sill through the year: average days as bars, from overcast to cloudless as a line.
   import { scaleBand, scaleLinear } from 'd3-scale';
-  import type { BayOnDay } from '../../../api/client';
+  import type { BayDetail } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
 
-  const { sill }: { sill: NonNullable<BayOnDay['sill']> } = $props();
+  const { sill }: { sill: NonNullable<BayDetail['sill']> } = $props();
 
   const HEIGHT = 150;
   const PAD = { left: 26, right: 4, top: 8, bottom: 20 };

@@ -17,7 +17,7 @@
   let width = $state(0);
   const words = $derived(bench.words);
   const hang = $derived(bay.hang);
-  const points = $derived(hang?.sweep ?? []);
+  const points = $derived(hang?.detail?.sweep ?? []);
   const first = $derived(points[0]?.height_mm ?? 0);
   const last = $derived(points.at(-1)?.height_mm ?? 1);
   // Right over the leaves the brightest cell would dwarf all that matters.

@@ -9,7 +9,7 @@
 
 <div class="flex flex-wrap items-baseline gap-x-2">
   <h3>Power</h3>
-  <WhyNote of="power" why={bay.power_why} />
+  <WhyNote of="power" why={bay.detail?.power_why} />
 </div>
 <dl class="grid grid-cols-4 gap-2" data-testid="power">
   {#each [['draws', words.number(bay.power.watts, 'power_w')], ['current', words.number(bay.power.amps, 'current_a')], ['a day', words.number(bay.power.kwh_per_day, 'energy_kwh')], ['costs a day', words.number(bay.power.cost_per_day, 'money')]] as [name, value] (name)}

@@ -10,7 +10,8 @@
     (id: string) => bench.draft?.tray_formats.find((format) => format.id === id)?.name ?? id,
   );
   let shown = $state('');
-  const fit = $derived(bay.fits.find((f) => f.format === shown) ?? bay.fits[0]);
+  const fits = $derived(bay.detail?.fits ?? []);
+  const fit = $derived(fits.find((f) => f.format === shown) ?? fits[0]);
   const format = $derived(bench.draft?.tray_formats.find((f) => f.id === fit?.format));
   const scale = $derived(150 / place.width_mm);
 
@@ -19,7 +20,7 @@
     return over && over.trays > round.trays ? `${round.trays} (${over.trays}*)` : `${round.trays}`;
   }
   const overhangs = $derived(
-    bay.fits.flatMap((f) =>
+    fits.flatMap((f) =>
       [f.lengthwise.overhanging, f.crosswise.overhanging]
         .filter((over, i) => over && over.trays > (i ? f.crosswise : f.lengthwise).trays)
         .map(
@@ -42,7 +43,7 @@
     </tr>
   </thead>
   <tbody data-testid="fits">
-    {#each bay.fits as f (f.format)}
+    {#each fits as f (f.format)}
       {@const over = f.over_dome_mm ?? f.over_rim_mm}
       <tr class="border-t" class:bg-straw-soft={f.format === fit?.format}>
         <th class="text-left leading-tight font-normal">
@@ -68,7 +69,7 @@
   along and across the front, mixed at the most, free today beside what stands here; “dome” is the
   air over it up to the lowest lamp or deck
 </p>
-{#if bay.fits.some((f) => f.over_dome_mm == null)}
+{#if fits.some((f) => f.over_dome_mm == null)}
   <p class="text-sm text-soft">° without a dome: over the rim</p>
 {/if}
 {#if fit && format && fit.most > 0}

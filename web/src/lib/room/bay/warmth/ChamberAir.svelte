@@ -8,7 +8,7 @@
 
   const { bay, place }: { bay: BayOnDay; place: Place } = $props();
 
-  const air = $derived(bay.chamber!);
+  const air = $derived(bay.detail!.chamber!);
   const tier = $derived(bay.bay.tier);
 
   const WIDTH = 92;

@@ -23,7 +23,7 @@
   const words = $derived(bench.words);
   let width = $state(0);
 
-  const points = $derived(sown.by_temperature.filter((at) => at.days != null));
+  const points = $derived((sown.by_temperature ?? []).filter((at) => at.days != null));
   const fastest = $derived(Math.min(...points.map((at) => at.days!)));
   /** Slower than this is off the top: the curve runs to infinity at its ends. */
   const most = $derived(Math.min(Math.max(...points.map((at) => at.days!)), 5 * fastest));

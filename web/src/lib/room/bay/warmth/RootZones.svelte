@@ -23,7 +23,14 @@
       .filter((r) => germinating.includes(r.tray))
       .flatMap((r) => r.sown.map((sown) => sown.wants_c)),
   );
-  const all = $derived([...roots.flatMap((r) => r.day.root_zone_c), ...wanted]);
+  /** Drawn hour by hour once the server was asked about this bay. */
+  const lines = $derived(
+    roots.flatMap((r) => {
+      const hours = r.day.hours?.root_zone_c;
+      return hours ? [{ tray: r.tray, label: r.label, hours }] : [];
+    }),
+  );
+  const all = $derived([...lines.flatMap((line) => line.hours), ...wanted]);
   const x = $derived(scaleLinear([0, 24], [PAD.left, Math.max(width - PAD.right, PAD.left)]));
   const y = $derived(
     scaleLinear([Math.min(...all) - 1, Math.max(...all) + 1], [HEIGHT - PAD.bottom, PAD.top]),
@@ -49,7 +56,7 @@
   const degrees = $derived((c: number) => words.bare(c, 'temperature_c'));
   /** Labels at the right end, one below the other where lines lie close. */
   const labels = $derived.by(() => {
-    const each = roots.map((r) => ({ label: r.label, y: y(r.day.root_zone_c[0]!) + 5 }));
+    const each = lines.map(({ label, hours }) => ({ label, y: y(hours[0]!) + 5 }));
     each.sort((a, b) => a.y - b.y);
     each.forEach((label, i) => {
       if (i > 0) label.y = Math.max(label.y, each[i - 1]!.y + 14);
@@ -59,7 +66,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  {#if width > 0 && roots.length > 0}
+  {#if width > 0 && lines.length > 0}
     <svg
       {width}
       height={HEIGHT}
@@ -91,9 +98,9 @@
           opacity="0.35"
         />
       {/each}
-      {#each roots as r, i (r.tray)}
+      {#each lines as one, i (one.tray)}
         <path
-          d={path(r.day.root_zone_c)}
+          d={path(one.hours)}
           fill="none"
           stroke="var(--teal)"
           stroke-width="2"
