@@ -153,6 +153,7 @@ fn what_does_not_go_in_is_refused_with_a_way_out() {
             Edit::MoveTray {
                 tray: "ghost".into(),
                 stage: Stage::Grow,
+                from: None,
                 bay: bay("door", "t4"),
             },
             "/tray",
@@ -162,6 +163,7 @@ fn what_does_not_go_in_is_refused_with_a_way_out() {
             Edit::MoveTray {
                 tray: "cu1".into(),
                 stage: Stage::Grow,
+                from: None,
                 bay: bay("coat", "t1"),
             },
             "/bay",
@@ -305,6 +307,7 @@ fn a_place_moves_along_and_a_tray_into_another_bay() {
         Edit::MoveTray {
             tray: "cu1".into(),
             stage: Stage::Grow,
+            from: None,
             bay: bay("door", "t4"),
         },
     );

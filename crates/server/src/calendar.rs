@@ -43,15 +43,19 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
                 .append_parameter(parameter)
                 .done()
         };
+        // Some trays of a sowing may have another day than the others, and a tray moves more than once.
+        let mut of = job.sowing.clone();
+        if let Some(tray) = &job.tray {
+            of = format!("{of}-{tray}");
+        }
+        if job.what == EventKind::Move {
+            of = format!("{of}-{}", day(job.date));
+        }
         let mut event = Event::new();
         event
             .uid(&format!(
-                "{}-{}-plan-{id}@faint-sunrise.invalid",
-                word(job.what),
-                // Some trays of a sowing may have another day than the others.
-                job.tray
-                    .as_ref()
-                    .map_or(job.sowing.clone(), |tray| format!("{}-{tray}", job.sowing))
+                "{}-{of}-plan-{id}@faint-sunrise.invalid",
+                word(job.what)
             ))
             .append_property(dated("DTSTART", job.date))
             .append_property(dated("DTEND", next))
@@ -84,6 +88,7 @@ fn word(what: EventKind) -> &'static str {
         EventKind::MatOff => "mat-off",
         EventKind::Thin => "thin",
         EventKind::PotOn => "pot-on",
+        EventKind::Move => "move",
         EventKind::Harden => "harden",
         EventKind::PlantOut => "plant-out",
     }

@@ -281,7 +281,7 @@ fn a_plan_file_of_version_1_is_taken_in() {
     let kept = server.send("POST", "/api/plans", &body);
     assert_eq!(kept.status, 201, "{kept:?}");
     let plan = &kept.json()["plan"];
-    assert_eq!(plan["schema_version"], 2);
+    assert_eq!(plan["schema_version"], 3);
     assert_eq!(plan["places"][0]["tiers"].as_array().unwrap().len(), 5);
 }
 

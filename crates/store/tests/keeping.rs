@@ -130,7 +130,7 @@ fn one_spoilt_document_hides_no_other_plan_and_none_of_its_own_past() {
     store.save(id, 1, &plan("b"), "to b", at(0, 1)).unwrap();
     store.create(&plan("other"), "began", at(0, 2)).unwrap();
     let db = Connection::open(&path).unwrap();
-    for spoilt in ["'{\"schema_version\": 2}'", "'[]'"] {
+    for spoilt in ["'{\"schema_version\": 3}'", "'[]'"] {
         let sql =
             format!("UPDATE revisions SET document = {spoilt} WHERE plan = {id} AND number = 2");
         db.execute(&sql, []).unwrap();

@@ -1,6 +1,7 @@
 //! Whatever is done to a plan, undoing it all gives the first document back, byte for byte.
 
-use jiff::Timestamp;
+use jiff::civil::date;
+use jiff::{Timestamp, ToSpan};
 use serde_json::{Value, json};
 use sunrise_core::edit::{Edit, GearList, GearRef, Thing, apply};
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
@@ -45,7 +46,8 @@ fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
     let kinds = shelf::library();
     let things =
         |rng: &mut fastrand::Rng| (0..rng.usize(1..3)).map(|_| any_thing(rng, plan)).collect();
-    match rng.u32(0..10) {
+    let day = |rng: &mut fastrand::Rng| date(2027, 2, 1) + rng.i32(0..110).days();
+    match rng.u32(0..14) {
         0 => Edit::AddPlace {
             kind: pick(rng, &kinds.places).id.clone(),
         },
@@ -77,9 +79,19 @@ fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
             place: pick(rng, &plan.places).id.clone(),
             to: rng.usize(0..8),
         },
+        9 => Edit::TurnTray {
+            tray: pick(rng, &plan.trays).id.clone(),
+            on: day(rng),
+        },
+        10 => Edit::SwapTrays {
+            tray: pick(rng, &plan.trays).id.clone(),
+            with: pick(rng, &plan.trays).id.clone(),
+            on: day(rng),
+        },
         _ => Edit::MoveTray {
             tray: pick(rng, &plan.trays).id.clone(),
             stage: *pick(rng, &[Stage::Germinate, Stage::Grow, Stage::Harden]),
+            from: rng.bool().then(|| day(rng)),
             bay: any_bay(rng, plan),
         },
     }

@@ -4,6 +4,7 @@
   import Shelf from '$lib/room/build/Shelf.svelte';
   import { build } from '$lib/room/build/actions';
   import { stage } from '$lib/room/canvas/stage.svelte';
+  import TrayShelf from '$lib/room/trays/TrayShelf.svelte';
   import Week from '$lib/room/whole/Week.svelte';
   import Part from '$lib/shell/Part.svelte';
   import { keyHeight, nudgeHeight } from '$lib/room/canvas/lamps';
@@ -87,7 +88,7 @@
         >
       </div>
     </div>
-    {#if bench.building}<Shelf />{:else}<Week />{/if}
+    {#if bench.building}<Shelf />{:else}<TrayShelf /><Week />{/if}
   </div>
   <aside
     class="card m-3 mt-2 w-[25rem] shrink-0 overflow-y-auto p-4 max-lg:w-auto lg:ml-0"

@@ -40,7 +40,7 @@ pub(super) fn turned(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<
     });
     let mut rows = vec![Row::default()];
     for s in order {
-        let Some(old) = s.tray.stand_in(s.stage) else {
+        let Some(old) = s.tray.stand_on(s.stage, date) else {
             continue;
         };
         let tray = plan.tray_index(&s.tray.id);

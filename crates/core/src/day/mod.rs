@@ -21,5 +21,6 @@ pub mod sill;
 pub mod spot;
 pub mod standing;
 pub mod trays;
+pub mod unplaced;
 pub mod view;
 pub mod water;

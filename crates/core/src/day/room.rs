@@ -7,6 +7,7 @@ use utoipa::ToSchema;
 use crate::day::away::Away;
 use crate::day::bay::BayOnDay;
 use crate::day::place::PlaceOnDay;
+use crate::day::unplaced::{UnplacedTray, unplaced};
 use crate::power::Power;
 use crate::season::Reckoned;
 
@@ -19,6 +20,8 @@ pub struct RoomOnDay {
     pub places: Vec<PlaceOnDay>,
     /// Every bay, place by place from the lowest tier up.
     pub bays: Vec<BayOnDay>,
+    /// Trays that stand nowhere.
+    pub unplaced: Vec<UnplacedTray>,
     /// What all lamps together draw.
     pub power: Power,
     /// What dries first, on days away and shortly before.
@@ -47,6 +50,7 @@ impl<'a> RoomView<'a> {
                 date,
                 power: bays.iter().map(|bay| bay.power).sum(),
                 away: Away::on(reckoned.plan, date, &bays),
+                unplaced: unplaced(reckoned, date),
                 places,
                 bays,
             },

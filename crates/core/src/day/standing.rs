@@ -10,6 +10,7 @@ use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef};
 use crate::season::moments::TrayMoments;
+use crate::season::stays::spots;
 use crate::season::{Reckoned, SowingDates};
 
 /// A tray as it stands in a bay on a date.
@@ -119,7 +120,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
             let moments = TrayMoments::of(plan, tray, dates);
             let stage = moments.stage_on(date)?;
             let coming_up = moments.coming_up(date);
-            let stand = tray.stand_in(stage).filter(|s| here(&s.bay))?;
+            let stand = tray.stand_on(stage, date).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
             let parts = tray.parts.iter().map(|part| {
                 let index = plan.sowing_index(&part.sowing);
@@ -159,15 +160,13 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
         .collect()
 }
 
-/// The last day on which a tray stands where it does, in its stage and the next if it stays put.
+/// The last day on which a tray stands where it does on `date`.
 pub fn leaves_on(standing: &Standing<'_>, date: Date) -> Date {
-    let stays = standing.stage == Stage::Germinate
-        && standing.tray.stand_in(Stage::Grow) == standing.tray.stand_in(Stage::Germinate);
-    let last = if stays { Stage::Grow } else { standing.stage };
-    let days = |stage| standing.moments.days_of(stage);
-    days(last)
-        .or(days(standing.stage))
-        .map_or(date, |days| days.to)
+    let spots = spots(standing.tray, &standing.moments);
+    let here = spots
+        .iter()
+        .find(|(_, days)| (days.from..=days.to).contains(&date));
+    here.map_or(date, |(_, days)| days.to)
 }
 
 /// Every part of every tray.

@@ -25,7 +25,14 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::Again { things } => editor.again(things),
         Edit::Remove { things } => editor.remove(things),
         Edit::MovePlace { place, to } => editor.move_place(place, *to),
-        Edit::MoveTray { tray, stage, bay } => editor.move_tray(plan, tray, *stage, bay),
+        Edit::MoveTray {
+            tray,
+            stage,
+            from,
+            bay,
+        } => editor.move_tray(plan, tray, (*stage, *from), bay),
+        Edit::TurnTray { tray, on } => editor.turn_tray(plan, tray, *on),
+        Edit::SwapTrays { tray, with, on } => editor.swap_trays(plan, tray, with, *on),
         Edit::AddSowing {
             crop,
             variety,

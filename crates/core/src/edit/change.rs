@@ -1,5 +1,6 @@
 //! What can be changed, and what a change gives.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -64,14 +65,33 @@ pub enum Edit {
         /// Its new index, from the left.
         to: usize,
     },
-    /// Finds a tray a spot in another bay, from a stage on.
+    /// Finds a tray a spot in a bay, from a stage on or from a date within it.
     MoveTray {
         /// The tray.
         tray: String,
         /// From this stage on.
         stage: Stage,
+        /// From this date on, in the middle of the stage; from its first day when left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        from: Option<Date>,
         /// The bay to stand in.
         bay: BayRef,
+    },
+    /// Turns a tray a quarter where it stands on a date, on the same corner.
+    TurnTray {
+        /// The tray.
+        tray: String,
+        /// A day on which it stands there.
+        on: Date,
+    },
+    /// Lets two trays change places where they stand on a date.
+    SwapTrays {
+        /// The one.
+        tray: String,
+        /// The other.
+        with: String,
+        /// A day on which both stand.
+        on: Date,
     },
     /// Sows another crop, in as many trays as it takes.
     AddSowing {

@@ -6,7 +6,7 @@ use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::edit::editor::{Editor, Word, fault, unknown};
 use crate::light::fields::Fields;
-use crate::plan::{Part, Sowing, Tray};
+use crate::plan::{Sowing, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::shelf;
 use crate::season::Reckoned;
@@ -156,28 +156,9 @@ impl Editor {
         let cells = wanted
             .and_then(|cells| cells.to_sow.as_ref())
             .map_or(sowing.wanted, |sow| sow.cells);
-        let short: String = sowing.crop.chars().take(2).collect();
         for _ in 0..cells.div_ceil(format.cells()).clamp(1, 200) {
-            let id = free_id(&format!("{short}1"), self.plan.trays.iter().map(|t| &t.id));
-            let mut name: String = short.clone();
-            if let Some(first) = name.get_mut(..1) {
-                first.make_ascii_uppercase();
-            }
-            let name = free_name(
-                &format!("{name} 1"),
-                self.plan.trays.iter().map(|t| &t.name),
-            );
-            self.plan.trays.push(Tray {
-                id,
-                name,
-                parts: vec![Part {
-                    sowing: sowing.id.clone(),
-                    columns: None,
-                    rows: None,
-                }],
-                format: format.id.clone(),
-                stands: Vec::new(),
-            });
+            let tray = Tray::another(&self.plan.trays, sowing, format);
+            self.plan.trays.push(tray);
         }
         Ok(())
     }

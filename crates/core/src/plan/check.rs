@@ -209,18 +209,18 @@ impl Plan {
                 faults.unknown(&at.at("format"), &tray.format, known);
             }
             self.check_parts(&tray.parts, format, &at.at("parts"), ids, faults);
-            const STAGES: usize = 3;
+            const SPOTS: usize = 24;
             let stands = at.at("stands");
-            for (j, stand) in faults.list(&stands, &tray.stands, 0..=STAGES) {
+            for (j, stand) in faults.list(&stands, &tray.stands, 0..=SPOTS) {
                 let at = stands.at(j);
-                if stand.stage == Stage::Out
-                    || tray.stands[..j].iter().any(|s| s.stage == stand.stage)
-                {
+                let begins = |s: &Stand| (s.stage, s.from);
+                let again = tray.stands[..j].iter().any(|s| begins(s) == begins(stand));
+                if stand.stage == Stage::Out || again {
                     faults.add(
                         &at.at("stage"),
                         stand.stage,
-                        say!("a tray stands once each while it germinates, grows and hardens off"),
-                        say!("give one entry each for germinate, grow and harden at the most"),
+                        say!("a tray takes one spot at a time while it germinates, grows and hardens off"),
+                        say!("give one entry each for germinate, grow and harden, and one for each date on which it moves"),
                     );
                 }
                 self.check_stand(stand, format, &at, ids, faults);

@@ -14,7 +14,7 @@ use crate::seeds::Packet;
 use crate::site::Site;
 
 /// The version of the document that this code reads and writes.
-pub const SCHEMA_VERSION: u32 = 2;
+pub const SCHEMA_VERSION: u32 = 3;
 
 /// A season in a room.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

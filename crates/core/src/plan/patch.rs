@@ -50,6 +50,11 @@ impl PatchStep {
         }
     }
 
+    /// Puts `value` at the end of the list at `path`.
+    pub(crate) fn append(path: &Pointer, value: impl Serialize) -> Self {
+        Self::set(&path.at("-"), value)
+    }
+
     /// Sets what stands at `path`.
     pub(crate) fn replace(path: &Pointer, value: impl Serialize) -> Self {
         Self {
@@ -70,6 +75,7 @@ impl PatchStep {
             Some(Value::Object(fields)) => {
                 fields.insert(field.into(), self.value.clone());
             }
+            Some(Value::Array(list)) if field == "-" => list.push(self.value.clone()),
             Some(Value::Array(list)) => {
                 let entry = field.parse().ok().and_then(|i: usize| list.get_mut(i));
                 if let Some(entry) = entry {

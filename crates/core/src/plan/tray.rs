@@ -1,9 +1,12 @@
 //! Trays: what is sown in them, and where they stand.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::ids::free_id;
 use crate::basis::plane::{Axis, Footprint};
+use crate::plan::sowing::Sowing;
 use crate::room::BayRef;
 use crate::room::container::TrayFormat;
 
@@ -72,6 +75,10 @@ impl Part {
 pub struct Stand {
     /// From this stage on.
     pub stage: Stage,
+    /// From this date on, for one that moves in the middle of its stage; from the stage's first day
+    /// when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub from: Option<Date>,
     /// In this bay.
     pub bay: BayRef,
     /// Its left edge on the deck.
@@ -99,23 +106,58 @@ pub enum Stage {
 }
 
 impl Tray {
-    /// Where it stands in `stage`; `None` when planted out or nowhere. A tray that hardens off
-    /// stands only where the plan says so for that stage.
-    pub fn stand_in(&self, stage: Stage) -> Option<&Stand> {
-        let until_hardening = |stand: &&Stand| stand.stage <= stage;
-        match stage {
-            Stage::Out => None,
-            Stage::Harden => self.stands.iter().find(|s| s.stage == Stage::Harden),
-            Stage::Germinate | Stage::Grow => self
-                .stands
-                .iter()
-                .filter(until_hardening)
-                .max_by_key(|stand| stand.stage),
+    /// One more tray besides `trays`, full of `sowing`, with a label of its own; it stands nowhere.
+    pub fn another(trays: &[Self], sowing: &Sowing, format: &TrayFormat) -> Self {
+        let short: String = sowing.crop.chars().take(2).collect();
+        let mut label = short.clone();
+        if let Some(first) = label.get_mut(..1) {
+            first.make_ascii_uppercase();
         }
+        Self {
+            id: free_id(&format!("{short}1"), trays.iter().map(|t| &t.id)),
+            name: (1..)
+                .map(|n| format!("{label}{n}"))
+                .find(|name| trays.iter().all(|t| t.name != *name))
+                .expect("a plan's lists are short"),
+            parts: vec![Part {
+                sowing: sowing.id.clone(),
+                columns: None,
+                rows: None,
+            }],
+            format: format.id.clone(),
+            stands: Vec::new(),
+        }
+    }
+
+    /// Where it stands when `stage` begins; `None` when planted out or nowhere. A tray that hardens
+    /// off stands only where the plan says so for that stage.
+    pub fn stand_in(&self, stage: Stage) -> Option<&Stand> {
+        let begun = |stand: &&Stand| match stage {
+            Stage::Out => false,
+            Stage::Harden => stand.stage == stage && stand.from.is_none(),
+            _ => stand.stage < stage || stand.stage == stage && stand.from.is_none(),
+        };
+        let stands = self.stands.iter().filter(begun);
+        stands.max_by_key(|stand| (stand.stage, stand.from))
+    }
+
+    /// Where it stands on `date`, in `stage` then; `None` when planted out or nowhere.
+    pub fn stand_on(&self, stage: Stage, date: Date) -> Option<&Stand> {
+        let moved =
+            |stand: &&Stand| stand.stage == stage && stand.from.is_some_and(|from| from <= date);
+        let stands = self.stands.iter().filter(moved);
+        let last = stands.max_by_key(|stand| stand.from);
+        last.or_else(|| self.stand_in(stage))
     }
 }
 
 impl Stand {
+    /// Whether it is the same spot as `other`, whenever each is taken.
+    pub fn same_spot(&self, other: &Self) -> bool {
+        let spot = |stand: &Self| (stand.x_mm, stand.y_mm, stand.along);
+        self.bay == other.bay && spot(self) == spot(other)
+    }
+
     /// The outline of a tray of `format` that stands here.
     pub fn footprint(&self, format: &TrayFormat) -> Footprint {
         let [x, y] = self.along.lay(format.length_mm, format.width_mm);

@@ -10,6 +10,10 @@ pub fn upgraded(mut document: Value) -> Value {
     if document.get("schema_version") == Some(&json!(1)) {
         from_1(&mut document);
     }
+    // Version 2 had no moves in the middle of a stage, and nothing else that is different.
+    if document.get("schema_version") == Some(&json!(2)) {
+        document["schema_version"] = json!(3);
+    }
     document
 }
 

@@ -7,7 +7,7 @@ use crate::basis::work::go_on;
 use crate::crops::Crop;
 use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
-use crate::plan::{SoundPlan, Sowing};
+use crate::plan::{SoundPlan, Sowing, Stage};
 use crate::season::moments::Moments;
 use crate::season::pace::Pace;
 use crate::season::root_zone::Beds;
@@ -102,6 +102,11 @@ fn dates_of(
         0.0
     };
 
+    let (germinates, grows) = (
+        stands(plan, sowing, Stage::Germinate),
+        stands(plan, sowing, Stage::Grow),
+    );
+    let reckoned_in_air = sowing.root_zone_c.is_none() && !germinates;
     let days = |n: f64| Quantity::Days.of(n);
     let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
     let root_zone = Quantity::TemperatureC.of(mean_c);
@@ -114,7 +119,7 @@ fn dates_of(
                     out = out,
                 ),
                 None => say!(
-                    "{weeks} indoors counted back from planting out on {out}; {lost} more because it comes up later at {root_zone} than at {advised}, and {grows} for growing on at {air} in the light it has",
+                    "{weeks} indoors counted back from planting out on {out}; {lost} more because it comes up later at {root_zone} than at {advised}, and {grows} for growing on at {air}{light}",
                     weeks = Quantity::Weeks.of(crop.weeks_indoors),
                     out = out,
                     lost = days(lost_days.round()),
@@ -122,12 +127,22 @@ fn dates_of(
                     advised = Quantity::TemperatureC.of(crop.root_zone_c),
                     grows = days(pace.lost_days.round()),
                     air = Quantity::TemperatureC.of(pace.air_c),
+                    light = if pace.dli.is_some() {
+                        " in the light it has"
+                    } else {
+                        ", its light not reckoned with"
+                    },
                 ),
             },
             source: COMMON_PRACTICE,
         },
         emerge: Why {
             rule: match emergence_days {
+                Some(mean) if reckoned_in_air => say!(
+                    "half are up {days} after sowing as if in the room's air, {root_zone}: no tray of it has a spot yet",
+                    days = days(mean),
+                    root_zone = root_zone,
+                ),
                 Some(mean) => say!(
                     "half are up {days} after sowing with the root zone at {root_zone}; the rate is read between the table's temperatures",
                     days = days(mean),
@@ -176,10 +191,17 @@ fn dates_of(
         out,
         frost_risk_out: plan.site.frost_risk(out),
         comes_up,
-        pace: Some(pace),
+        pace: Some(pace).filter(|_| grows),
+        stands: germinates,
         emergence_days,
         why,
     }
+}
+
+/// Whether the tray that a sowing is reckoned by stands anywhere in `stage`.
+fn stands(plan: &SoundPlan, sowing: &Sowing, stage: Stage) -> bool {
+    let first = plan.trays_of(&sowing.id).next();
+    first.is_some_and(|tray| tray.stand_in(stage).is_some())
 }
 
 /// Whether a sowing stays where it is sown: its crop is never moved, or its cells are as large as
@@ -226,6 +248,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         frost_risk_out: plan.site.frost_risk(gone),
         comes_up: 1.0,
         pace: None,
+        stands: stands(plan, sowing, Stage::Grow),
         emergence_days: Some(0.0),
         why: DatesWhy {
             sow: why.clone(),

@@ -11,6 +11,7 @@ pub mod reckoned;
 mod root_zone;
 mod sowing_dates;
 pub mod stays;
+pub mod unplaced;
 
 pub use dates::{dates, dates_again};
 pub use outline::{SeasonDay, days};

@@ -171,11 +171,12 @@ impl TrayMoments {
     /// The day `tray` is done with the mat it germinates on: when all is up, or when it goes
     /// elsewhere before.
     pub fn leaves_mat(&self, tray: &Tray) -> Date {
-        let stays = tray.stand_in(Stage::Grow) == tray.stand_in(Stage::Germinate);
-        if stays {
-            self.all_up
-        } else {
-            self.all_up.min(self.moves)
-        }
+        let first = tray.stand_in(Stage::Germinate);
+        let own = tray.stands.iter();
+        let dated = own.filter(|stand| stand.stage == Stage::Germinate);
+        let carried = dated.filter_map(|stand| stand.from).min();
+        let grows = (tray.stand_in(Stage::Grow) != first).then_some(self.moves);
+        let leaves = [carried, grows].into_iter().flatten();
+        leaves.fold(self.all_up, Date::min)
     }
 }

@@ -6,9 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::DateSpan;
 use crate::light::daylight::cloudless_mol_m2_d;
-use crate::plan::Stage;
 use crate::room::Place;
-use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 
 /// The season day by day, as the ribbon shows it.
@@ -24,27 +22,19 @@ pub struct SeasonDay {
     pub frost_risk: f64,
     /// Trays that stand in the room.
     pub trays: u32,
+    /// Trays that stand nowhere though they germinate or grow.
+    pub unplaced: u32,
 }
 
 /// Every day of `span` with the trays indoors on it.
 pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
-    let (plan, dates) = (reckoned.plan, &reckoned.dates);
+    let plan = reckoned.plan;
     let outdoors = |place: &str| plan.place(place).is_some_and(Place::outdoors);
-    let stays: Vec<DateSpan> = plan
-        .trays
+    let indoors = reckoned
+        .stays
         .iter()
-        .flat_map(|tray| {
-            let moments = TrayMoments::of(plan, tray, dates);
-            [Stage::Germinate, Stage::Grow, Stage::Harden]
-                .into_iter()
-                .filter_map(move |stage| {
-                    let stand = tray.stand_in(stage)?;
-                    moments
-                        .days_of(stage)
-                        .filter(|_| !outdoors(&stand.bay.place))
-                })
-        })
-        .collect();
+        .filter(|stay| !outdoors(&stay.bay.place));
+    let stays: Vec<DateSpan> = indoors.map(|stay| stay.days).collect();
     span.days()
         .map(|date| SeasonDay {
             date,
@@ -55,6 +45,11 @@ pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
             trays: stays
                 .iter()
                 .filter(|days| (days.from..=days.to).contains(&date))
+                .count() as u32,
+            unplaced: reckoned
+                .unplaced
+                .iter()
+                .filter(|tray| tray.on(date))
                 .count() as u32,
         })
         .collect()

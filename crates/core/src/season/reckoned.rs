@@ -8,6 +8,7 @@ use crate::season::how_many;
 use crate::season::how_many::SowingCells;
 use crate::season::sowing_dates::SowingDates;
 use crate::season::stays::{Stay, stays};
+use crate::season::unplaced::{Unplaced, unplaced};
 
 /// A plan, and what is reckoned of it once.
 #[derive(Debug)]
@@ -20,6 +21,8 @@ pub struct Reckoned<'a> {
     pub dates: Vec<SowingDates>,
     /// Where every tray stands and when.
     pub stays: Vec<Stay<'a>>,
+    /// The trays that stand nowhere while they germinate or grow.
+    pub unplaced: Vec<Unplaced<'a>>,
     /// How much of each sowing to sow, in the order of sowing.
     pub how_many: Vec<SowingCells>,
 }
@@ -30,6 +33,7 @@ impl<'a> Reckoned<'a> {
         let dates = dates_again(plan, fields);
         Self {
             stays: stays(plan, &dates),
+            unplaced: unplaced(plan, &dates),
             how_many: how_many::all(plan, &dates),
             plan,
             fields,

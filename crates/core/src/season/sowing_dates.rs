@@ -44,7 +44,10 @@ pub struct SowingDates {
     pub frost_risk_out: f64,
     /// The share of good seeds that come up where it germinates, 0 to 1.
     pub comes_up: f64,
-    /// How fast it grows where it stands; `None` for stock that only passes through.
+    /// Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air.
+    pub stands: bool,
+    /// How fast it grows where it stands; `None` where it stands nowhere, and for stock that only
+    /// passes through.
     pub pace: Option<Pace>,
     /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
     pub emergence_days: Option<f64>,

@@ -2,10 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use crate::basis::dates::DateSpan;
+use jiff::civil::Date;
+
+use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::plane::Footprint;
 use crate::basis::work::go_on;
-use crate::plan::{SoundPlan, Stage, Tray};
+use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::room::BayRef;
 use crate::season::moments::TrayMoments;
 use crate::season::sowing_dates::SowingDates;
@@ -71,31 +73,43 @@ pub struct Stay<'a> {
 
 /// Where every tray stands and when. A tray that stays put stands there once, not once a stage.
 pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
-    let mut stays: Vec<Stay<'_>> = Vec::new();
-    for tray in &plan.trays {
-        let format = plan.format(tray);
-        let moments = TrayMoments::of(plan, tray, dates);
-        for stage in [Stage::Germinate, Stage::Grow, Stage::Harden] {
-            let (Some(stand), Some(days)) = (tray.stand_in(stage), moments.days_of(stage)) else {
+    let of_tray = |tray: &'a Tray| {
+        let spots = spots(tray, &TrayMoments::of(plan, tray, dates));
+        spots.into_iter().map(move |(stand, days)| Stay {
+            tray,
+            bay: &stand.bay,
+            footprint: stand.footprint(plan.format(tray)),
+            days,
+        })
+    };
+    plan.trays.iter().flat_map(of_tray).collect()
+}
+
+/// The spots of a tray one after another, with the days of each; none where it stands nowhere.
+pub fn spots<'a>(tray: &'a Tray, moments: &TrayMoments) -> Vec<(&'a Stand, DateSpan)> {
+    let mut spots: Vec<(&Stand, DateSpan)> = Vec::new();
+    for stage in [Stage::Germinate, Stage::Grow, Stage::Harden] {
+        let Some(days) = moments.days_of(stage) else {
+            continue;
+        };
+        let own = tray.stands.iter().filter(|stand| stand.stage == stage);
+        let later = own.filter_map(|stand| stand.from);
+        let later = later.filter(|from| days.from < *from && *from <= days.to);
+        let mut starts: Vec<Date> = later.collect();
+        starts.push(days.from);
+        starts.sort();
+        let ends = starts.iter().skip(1).map(|next| plus_days(*next, -1));
+        for (from, to) in starts.iter().zip(ends.chain([days.to])) {
+            let Some(stand) = tray.stand_on(stage, *from) else {
                 continue;
             };
-            let footprint = stand.footprint(format);
-            match stays.last_mut() {
-                Some(last)
-                    if std::ptr::eq(last.tray, tray)
-                        && last.bay == &stand.bay
-                        && last.footprint == footprint =>
-                {
-                    last.days.to = days.to;
+            match spots.last_mut() {
+                Some((last, span)) if last.same_spot(stand) && plus_days(span.to, 1) == *from => {
+                    span.to = to;
                 }
-                _ => stays.push(Stay {
-                    tray,
-                    bay: &stand.bay,
-                    footprint,
-                    days,
-                }),
+                _ => spots.push((stand, DateSpan { from: *from, to })),
             }
         }
     }
-    stays
+    spots
 }

@@ -30,6 +30,7 @@ export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
 export type Packet = Schemas['Packet'];
 export type Preview = Schemas['Preview'];
+export type Stage = Schemas['Stage'];
 export type Sowing = Schemas['Sowing'];
 export type SowingCells = Schemas['SowingCells'];
 export type SowingDates = Schemas['SowingDates'];

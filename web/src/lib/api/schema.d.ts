@@ -2295,14 +2295,43 @@ export interface components {
                 to: number;
             };
         } | {
-            /** @description Finds a tray a spot in another bay, from a stage on. */
+            /** @description Finds a tray a spot in a bay, from a stage on or from a date within it. */
             move_tray: {
                 /** @description The tray. */
                 tray: string;
                 /** @description From this stage on. */
                 stage: components["schemas"]["Stage"];
+                /**
+                 * Format: date
+                 * @description From this date on, in the middle of the stage; from its first day when left out.
+                 */
+                from?: string | null;
                 /** @description The bay to stand in. */
                 bay: components["schemas"]["BayRef"];
+            };
+        } | {
+            /** @description Turns a tray a quarter where it stands on a date, on the same corner. */
+            turn_tray: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: date
+                 * @description A day on which it stands there.
+                 */
+                on: string;
+            };
+        } | {
+            /** @description Lets two trays change places where they stand on a date. */
+            swap_trays: {
+                /** @description The one. */
+                tray: string;
+                /** @description The other. */
+                with: string;
+                /**
+                 * Format: date
+                 * @description A day on which both stand.
+                 */
+                on: string;
             };
         } | {
             /** @description Sows another crop, in as many trays as it takes. */
@@ -2375,7 +2404,7 @@ export interface components {
          * @description What may happen to a sowing.
          * @enum {string}
          */
-        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "pot_on" | "harden" | "plant_out";
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "pot_on" | "move" | "harden" | "plant_out";
         /** @description An emitting rectangle of a lamp. */
         Face: {
             /**
@@ -3669,6 +3698,8 @@ export interface components {
              * @description The share of good seeds that come up where it germinates, 0 to 1.
              */
             comes_up: number;
+            /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
+            stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
             /**
              * Format: double
@@ -4208,6 +4239,8 @@ export interface components {
             places: components["schemas"]["PlaceOnDay"][];
             /** @description Every bay, place by place from the lowest tier up. */
             bays: components["schemas"]["BayOnDay"][];
+            /** @description Trays that stand nowhere. */
+            unplaced: components["schemas"]["UnplacedTray"][];
             /** @description What all lamps together draw. */
             power: components["schemas"]["Power"];
             away?: components["schemas"]["Away"] | null;
@@ -4452,6 +4485,11 @@ export interface components {
              * @description Trays that stand in the room.
              */
             trays: number;
+            /**
+             * Format: int32
+             * @description Trays that stand nowhere though they germinate or grow.
+             */
+            unplaced: number;
         };
         /**
          * @description Where seed comes from.
@@ -4877,6 +4915,8 @@ export interface components {
              * @description The share of good seeds that come up where it germinates, 0 to 1.
              */
             comes_up: number;
+            /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
+            stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
             /**
              * Format: double
@@ -4909,7 +4949,10 @@ export interface components {
             wants_c: number;
             /** @description When and how many show if the root zone stays so. */
             outcome: components["schemas"]["Outcome"];
-            /** @description Days and share against temperature; `None` when it was not asked for. */
+            /**
+             * @description Days and share against temperature; `None` when nobody asks: not for this bay, or no more,
+             *     since it is up.
+             */
             by_temperature?: components["schemas"]["AtTemperature"][] | null;
             shows?: components["schemas"]["Shows"] | null;
         };
@@ -4937,6 +4980,12 @@ export interface components {
         Stand: {
             /** @description From this stage on. */
             stage: components["schemas"]["Stage"];
+            /**
+             * Format: date
+             * @description From this date on, for one that moves in the middle of its stage; from the stage's first day
+             *     when left out.
+             */
+            from?: string | null;
             /** @description In this bay. */
             bay: components["schemas"]["BayRef"];
             /**
@@ -5512,6 +5561,24 @@ export interface components {
          * @enum {string}
          */
         Unknown: "unknown";
+        /** @description A tray that stands nowhere on a date. */
+        UnplacedTray: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What is sown in it, in words. */
+            holds: string[];
+            /** @description Its kind. */
+            format: string;
+            /** @description The stage from which on it wants a spot. */
+            stage: components["schemas"]["Stage"];
+            /**
+             * Format: date
+             * @description Last day without one.
+             */
+            until: string;
+        };
         /** @description An opening in a chamber's wall. */
         Vent: {
             /**

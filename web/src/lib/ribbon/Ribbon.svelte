@@ -95,9 +95,11 @@
     </p>
     {#if today}
       <p class="text-sm text-soft">
-        <span data-testid="trays">{today.trays} of {held} trays</span><span class="sm:hidden"
-          >,</span
-        >
+        <span data-testid="trays"
+          >{today.trays} of {held} trays{today.unplaced > 0
+            ? `, ${today.unplaced} nowhere`
+            : ''}</span
+        ><span class="sm:hidden">,</span>
         <br class="max-sm:hidden" />day {words.number(today.day_length_h, 'hours')}
       </p>
     {/if}

@@ -83,6 +83,13 @@
         </div>
       {/each}
     </dl>
+    {#if !dates.stands}
+      <p class="mt-1 text-sm">
+        No tray of it has a spot yet: its days are reckoned as if {sowing.root_zone_c == null
+          ? 'in the room’s air'
+          : 'with the root zone that you gave'}.
+      </p>
+    {/if}
     <p class="mt-1 text-sm text-soft">
       A frost still comes in {words.number(dates.frost_risk_out, 'share')} of all years once it is out{#if dates.pace && Math.abs(dates.pace.lost_days) >= 0.5};
         it grows at {words.number(dates.pace.rate, 'share')} of the usual pace where it stands{#if dates.pace.dli != null},

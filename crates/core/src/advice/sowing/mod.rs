@@ -9,6 +9,7 @@ crate::advice::judgement::judgements! {
     better_sown_outdoors: Sowing,
     packet_too_old: Sowing,
     too_few_seeds: Sowing,
+    too_few_cells: Sowing,
     cold_must_begin: Sowing,
     pot_on_now: Sowing,
     harden_off_now: Sowing,

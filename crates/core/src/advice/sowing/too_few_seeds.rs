@@ -1,5 +1,4 @@
-//! Triggers when a sowing's packet, or the cells that it has in the plan's trays, do not suffice for
-//! the plants wanted.
+//! Triggers when a sowing's packet does not suffice for the plants wanted.
 
 use crate::advice::finding::{Finding, Severity};
 use crate::advice::sowing_view::SowingView;

@@ -9,6 +9,7 @@ crate::advice::judgement::judgements! {
     rack_over_rating: Place,
     tall_and_unbraced: Place,
     heavy_trays_high: Place,
+    stands_nowhere: Plan,
     trays_clash: Plan,
     places_overlap: Plan,
     no_standing_room: Plan,

@@ -45,6 +45,8 @@ pub enum EventKind {
     Thin,
     /// Pot it on.
     PotOn,
+    /// Carry it to another spot in the middle of its stage.
+    Move,
     /// Begin to harden it off.
     Harden,
     /// Plant it out.

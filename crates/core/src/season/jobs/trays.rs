@@ -4,23 +4,27 @@ use std::collections::BTreeMap;
 
 use jiff::civil::Date;
 
+use crate::basis::dates::DateSpan;
 use crate::basis::words::{Statement, say};
-use crate::plan::{SoundPlan, Stage, Tray};
+use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::season::jobs::event::{Event, EventKind};
 use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
+use crate::season::stays::spots;
 use crate::warmth::mat::mat_under;
 
 /// The jobs on every tray of what is raised; trays of one sowing that are alike share a job.
 pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
     let plan = reckoned.plan;
     let mut alike: BTreeMap<(&str, EventKind, Date, bool), Vec<&Tray>> = BTreeMap::new();
+    let mut moves = Vec::new();
     for tray in &plan.trays {
         let first = &plan.sowings[plan.sowing_index(&tray.parts[0].sowing)];
         if first.stays.is_some() {
             continue;
         }
         let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        moves.extend(moves_of(reckoned, tray, &moments));
         let (domed, on_mat) = (wears_dome(plan, tray), lies_on_mat(plan, tray));
         let mut job = |what, date, with_mat| {
             let key = (first.id.as_str(), what, date, with_mat);
@@ -39,7 +43,7 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
             }
         }
     }
-    let mut events: Vec<Event> = Vec::new();
+    let mut events: Vec<Event> = moves;
     for ((sowing, what, date, with_mat), trays) in alike {
         let again = events.iter().any(|e| e.sowing == sowing && e.what == what);
         let name = names(reckoned, trays[0]);
@@ -56,6 +60,28 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         });
     }
     events
+}
+
+/// The moves of a tray in the middle of a stage.
+fn moves_of(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Vec<Event> {
+    let spots = spots(tray, moments);
+    let pairs = spots.windows(2);
+    let moved = pairs.filter(|pair| pair[1].0.from == Some(pair[1].1.from));
+    let name = names(reckoned, tray);
+    let bay_name = |stand: &Stand| reckoned.plan.bay(&stand.bay).map(|bay| bay.name());
+    let event = |pair: &[(&Stand, DateSpan)]| {
+        let (was, is) = (bay_name(pair[0].0)?, bay_name(pair[1].0)?);
+        Some(Event {
+            date: pair[1].1.from,
+            what: EventKind::Move,
+            sowing: tray.parts[0].sowing.clone(),
+            tray: Some(tray.id.clone()),
+            name: name.clone(),
+            headline: say!("Move {tray} to {bay}", tray = &tray.name, bay = is),
+            note: say!("{name}: from {bay}", name = &name, bay = was),
+        })
+    };
+    moved.filter_map(event).collect()
 }
 
 /// Whether a tray has a dome on where it germinates: it has one, and its place does not keep the damp

@@ -1,8 +1,10 @@
 <script lang="ts">
   // The trays of a bay, what they go through, and moving one elsewhere.
-  import type { BayOnDay, TrayOnDay } from '../../api/client';
+  import type { BayOnDay } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
   import ChoiceField from '../../fields/ChoiceField.svelte';
+  import { swap, turn } from '../trays/move';
+  import StandIn from '../trays/StandIn.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
   const words = $derived(bench.words);
@@ -15,28 +17,22 @@
   const datesOf = $derived((sowing: string) =>
     bench.assessment?.sowings.find((s) => s.sowing === sowing),
   );
-  const bayNames = $derived(
-    Object.fromEntries(
-      (bench.room?.bays ?? [])
-        .filter(
-          ({ bay }) =>
-            !bench.places.find((p) => p.id === bay.place)?.tiers.find((t) => t.id === bay.tier)
-              ?.storage,
-        )
-        .map(({ bay, name }) => [`${bay.place}/${bay.tier}`, name]),
-    ),
-  );
 
   /** The tray for which another bay is being chosen. */
   let moving = $state('');
-
-  async function moveTray(tray: TrayOnDay, to: string) {
-    const [place, tier] = to.split('/');
-    const stage = tray.stage;
-    moving = '';
-    if (!place || !tier) return;
-    await bench.edit({ move_tray: { tray: tray.tray, stage, bay: { place, tier } } });
-  }
+  /** The tray for which another to swap with is being chosen. */
+  let swapping = $state('');
+  const others = $derived(
+    (own: string) =>
+      Object.fromEntries([
+        ['', 'choose a tray'],
+        ...(bench.room?.bays ?? []).flatMap(({ name, trays }) =>
+          trays
+            .filter((tray) => tray.tray !== own)
+            .map((tray) => [tray.tray, `${tray.label}, ${name}`]),
+        ),
+      ]) as Record<string, string>,
+  );
 </script>
 
 <ul class="flex flex-col gap-2">
@@ -73,18 +69,41 @@
         {/if}
       {/each}
       {#if moving === tray.tray}
+        <StandIn
+          label="Stand {tray.label} in"
+          tray={tray.tray}
+          stage={tray.stage}
+          now="{bay.bay.place}/{bay.bay.tier}"
+          ondone={() => (moving = '')}
+        />
+      {:else if swapping === tray.tray}
         <ChoiceField
-          label="Stand {tray.label} from now on in"
-          value="{bay.bay.place}/{bay.bay.tier}"
-          choices={bayNames}
-          onset={(to) => moveTray(tray, to)}
+          label="Swap {tray.label} with"
+          value=""
+          choices={others(tray.tray)}
+          onset={(other) => {
+            swapping = '';
+            if (other) void swap(tray.tray, other);
+          }}
         />
       {:else}
-        <button
-          class="quiet -ml-2 text-sm text-teal!"
-          aria-label="Move {tray.label} to another bay"
-          onclick={() => (moving = tray.tray)}>Move it…</button
-        >
+        <div class="-ml-2 flex flex-wrap">
+          <button
+            class="quiet text-sm text-teal!"
+            aria-label="Move {tray.label} to another bay"
+            onclick={() => (moving = tray.tray)}>Move it…</button
+          >
+          <button
+            class="quiet text-sm text-teal!"
+            aria-label="Turn {tray.label} a quarter"
+            onclick={() => void turn(tray.tray)}>Turn it</button
+          >
+          <button
+            class="quiet text-sm text-teal!"
+            aria-label="Swap {tray.label} with another tray"
+            onclick={() => (swapping = tray.tray)}>Swap it…</button
+          >
+        </div>
       {/if}
     </li>
   {/each}

@@ -2,10 +2,9 @@
   // The shelf of generic kinds: a tap puts one into the picked bay or the room, a drag puts it
   // where it is let go.
   import type { BayRef, Edit, Fan, Lamp, Mat, Place, TrayFormat } from '../../api/client';
-  import { drag } from '../../fields/slider';
   import { bench } from '../../bench/workbench.svelte';
-
-  const TAP_PX = 8;
+  import { carry } from '../carry.svelte';
+  import Carried from '../Carried.svelte';
 
   type Tab = 'places' | 'lamps' | 'mats' | 'fans' | 'containers';
   const tabs: Record<Tab, string> = {
@@ -47,31 +46,14 @@
     void bench.edit(edits[tab]());
   }
 
-  let carried: { name: string; x: number; y: number } | undefined = $state();
-  let dragged = false;
-
   function press(event: PointerEvent, id: string, name: string) {
-    if (event.button !== 0) return;
-    dragged = false;
-    const move = ({ event: e }: { event: PointerEvent }) => {
-      dragged = true;
-      carried = { name, x: e.clientX, y: e.clientY };
-    };
-    const release = (moved: boolean, e: PointerEvent) => {
-      carried = undefined;
-      if (!moved || e.type === 'pointercancel') return;
-      const under = document.elementsFromPoint(e.clientX, e.clientY);
-      const bay = under.find((element) => element.hasAttribute('data-bay'));
-      const [place, tier] = bay?.getAttribute('data-bay')?.split('/') ?? [];
-      if (intoBay ? place && tier : under.some((e) => e.matches('[data-testid=stage]')))
-        put(id, place && tier ? { place, tier } : undefined);
-    };
-    drag(event, move, release, TAP_PX);
+    carry.press(event, name, ({ bay, inRoom }) => {
+      if (intoBay ? bay : inRoom) put(id, bay);
+    });
   }
 
   function tap(id: string) {
-    if (dragged) dragged = false;
-    else put(id, bench.hand.selected);
+    if (!carry.wasDragged()) put(id, bench.hand.selected);
   }
 </script>
 
@@ -115,12 +97,4 @@
   </ul>
 </section>
 
-{#if carried}
-  <div
-    class="card pointer-events-none fixed z-50 px-3 py-1 font-semibold shadow-lg"
-    style:left="{carried.x + 10}px"
-    style:top="{carried.y + 10}px"
-  >
-    {carried.name}
-  </div>
-{/if}
+<Carried />

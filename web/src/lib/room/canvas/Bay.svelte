@@ -6,6 +6,7 @@
   import Gauge from './Gauge.svelte';
   import Seedlings from './Seedlings.svelte';
   import { drag } from '../../fields/slider';
+  import { carry } from '../carry.svelte';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -64,6 +65,9 @@
     select(event);
   }
 
+  /** Whether something is carried over it. */
+  const isUnder = $derived(carry.over === `${bay.bay.place}/${bay.bay.tier}`);
+
   let dragging = $state(false);
 
   function grab(bar: Bar, event: PointerEvent) {
@@ -108,7 +112,8 @@
   height={Math.max(deck - ceiling, 1)}
   fill={picked ? 'var(--straw-soft)' : 'transparent'}
   fill-opacity="0.35"
-  stroke={picked ? 'var(--coral)' : 'transparent'}
+  stroke={picked || isUnder ? 'var(--coral)' : 'transparent'}
+  stroke-dasharray={isUnder ? '6 4' : undefined}
   stroke-width="2.5"
   class="cursor-pointer hover:stroke-[var(--straw)]"
   onclick={select}

@@ -66,7 +66,14 @@
       {/if}
     {/snippet}
     {#snippet nothing()}
-      <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
+      {#if room && room.unplaced.length === 0}
+        <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
+      {:else if room}
+        <p class="rounded-xl bg-straw-soft p-3">
+          Nothing else to put right; but what stands nowhere is not reckoned with. Stand the trays
+          on the shelf below the room first.
+        </p>
+      {/if}
     {/snippet}
   </Findings>
 </div>

@@ -1,0 +1,97 @@
+//! Triggers when the plan's trays have fewer cells for a sowing than the plants wanted take.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::advice::sowing_view::SowingView;
+use crate::basis::fault::Pointer;
+use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::plan::Tray;
+use crate::plan::patch::{Fix, PatchStep};
+
+/// The cells to sow are for a bad year: so many fewer still do in most (our own estimate).
+const MARGIN: f64 = 0.15;
+
+pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
+    let cells = view.cells?;
+    let sow = cells.to_sow.as_ref()?;
+    let short = sow.cells.saturating_sub(cells.cells_there);
+    if f64::from(short) <= MARGIN * f64::from(sow.cells) {
+        return None;
+    }
+    let count = |n: u32| Quantity::Count.of(f64::from(n));
+    let mut finding = view.finding(
+        Severity::Conflict,
+        view.days(),
+        say!(
+            "Give {name} {short} more cells",
+            name = &view.dates.name,
+            short = count(short)
+        ),
+        say!(
+            "{wanted} plants want {cells} cells; its trays have {there}.",
+            wanted = count(view.sowing.wanted),
+            cells = count(sow.cells),
+            there = count(cells.cells_there),
+        ),
+    );
+    finding.fixes.extend(more_trays(view, short));
+    Some(finding)
+}
+
+/// As many trays more, like the first that it has, as the cells that are short take.
+fn more_trays(view: &SowingView<'_>, short: u32) -> Option<Fix> {
+    let plan = view.plan;
+    let like = plan.trays_of(&view.sowing.id).next()?;
+    let format = plan.format(like);
+    let n = short.div_ceil(format.cells());
+    let mut trays = plan.trays.clone();
+    for _ in 0..n {
+        trays.push(Tray::another(&trays, view.sowing, format));
+    }
+    let added = trays.split_off(plan.trays.len());
+    let all = Pointer::default().at("trays");
+    let count = Quantity::Count.of(f64::from(n));
+    Some(Fix {
+        label: say!(
+            "Add {n} × {format}",
+            n = count.clone(),
+            format = &format.name
+        ),
+        word: say!(
+            "added {n} more trays of {name}",
+            n = count,
+            name = &view.dates.name
+        ),
+        patch: added
+            .iter()
+            .map(|tray| PatchStep::append(&all, tray))
+            .collect(),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::advice::testing::{fixed, kettle_fen, of_sowing, sowing};
+
+    #[test]
+    fn thrice_the_plants_want_more_trays_and_one_cell_less_does() {
+        let code = "too_few_cells";
+        assert_eq!(of_sowing(&kettle_fen(|_| ()), "tomato", code), None);
+        let many = kettle_fen(|plan| sowing(plan, "tomato").wanted = 90);
+        let finding = of_sowing(&many, "tomato", code).expect("too few");
+        let after = fixed(&many, &finding);
+        assert_eq!(of_sowing(&after, "tomato", code), None);
+        // What was added stands nowhere yet, and has labels of its own.
+        assert!(after.trays.len() > many.trays.len());
+        let mut labels: Vec<_> = after.trays.iter().map(|tray| &tray.name).collect();
+        labels.sort();
+        labels.dedup();
+        assert_eq!(labels.len(), after.trays.len());
+        let none = kettle_fen(|plan| {
+            plan.trays
+                .retain(|tray| tray.parts.iter().all(|part| part.sowing != "tomato"));
+        });
+        let finding = of_sowing(&none, "tomato", code).expect("no tray at all");
+        assert!(finding.fixes.is_empty());
+    }
+}

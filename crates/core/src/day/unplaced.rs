@@ -1,0 +1,44 @@
+//! The trays that stand nowhere on a date.
+
+use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use crate::plan::Stage;
+use crate::season::Reckoned;
+
+/// A tray that stands nowhere on a date.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct UnplacedTray {
+    /// The tray.
+    pub tray: String,
+    /// What its label says.
+    pub label: String,
+    /// What is sown in it, in words.
+    pub holds: Vec<String>,
+    /// Its kind.
+    pub format: String,
+    /// The stage from which on it wants a spot.
+    pub stage: Stage,
+    /// Last day without one.
+    pub until: Date,
+}
+
+/// Every tray that stands nowhere on `date`, in the plan's order.
+pub(super) fn unplaced(reckoned: &Reckoned<'_>, date: Date) -> Vec<UnplacedTray> {
+    let now = reckoned.unplaced.iter().filter(|tray| tray.on(date));
+    now.map(|unplaced| {
+        let tray = unplaced.tray;
+        let sown = tray.parts.iter();
+        let name = |id: &str| &reckoned.dates[reckoned.plan.sowing_index(id)].name;
+        UnplacedTray {
+            tray: tray.id.clone(),
+            label: tray.name.clone(),
+            holds: sown.map(|part| name(&part.sowing).clone()).collect(),
+            format: tray.format.clone(),
+            stage: unplaced.stage,
+            until: unplaced.days.to,
+        }
+    })
+    .collect()
+}

@@ -1,0 +1,54 @@
+//! Trays that stand nowhere though they hold what is sown and not yet hardened off.
+
+use jiff::civil::Date;
+
+use crate::basis::dates::{DateSpan, plus_days};
+use crate::plan::{SoundPlan, Stage, Tray};
+use crate::season::moments::TrayMoments;
+use crate::season::sowing_dates::SowingDates;
+use crate::season::stays::spots;
+
+/// A tray that stands nowhere, with the days.
+#[derive(Debug, Clone)]
+pub struct Unplaced<'a> {
+    /// The tray.
+    pub tray: &'a Tray,
+    /// The stage in which it lacks a spot first: one for that serves until the next that it has.
+    pub stage: Stage,
+    /// The days without a spot.
+    pub days: DateSpan,
+}
+
+impl Unplaced<'_> {
+    /// Whether it stands nowhere on `date`.
+    pub fn on(&self, date: Date) -> bool {
+        (self.days.from..=self.days.to).contains(&date)
+    }
+}
+
+/// Every tray that stands nowhere while it germinates or grows. Hardening off has no need of a spot:
+/// trays may be carried out and in.
+pub fn unplaced<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Unplaced<'a>> {
+    let lacks = |tray: &'a Tray| {
+        let moments = TrayMoments::of(plan, tray, dates);
+        let stages = [Stage::Germinate, Stage::Grow].into_iter();
+        let days = |stage| Some((stage, moments.days_of(stage)?));
+        let mut all = stages.filter_map(days);
+        let (stage, first) = all.next()?;
+        // Once it has a spot it keeps one.
+        let stands = spots(tray, &moments);
+        let last = all.next_back().map_or(first.to, |(_, days)| days.to);
+        let to = stands
+            .first()
+            .map_or(last, |(_, days)| last.min(plus_days(days.from, -1)));
+        (first.from <= to).then_some(Unplaced {
+            tray,
+            stage,
+            days: DateSpan {
+                from: first.from,
+                to,
+            },
+        })
+    };
+    plan.trays.iter().filter_map(lacks).collect()
+}

@@ -1,0 +1,57 @@
+// Carrying something over the room by mouse or finger, into a bay.
+import type { BayRef } from '../api/client';
+import { drag } from '../fields/slider';
+
+const TAP_PX = 8;
+
+/** Where something was let go: in a bay, anywhere in the room, or beside it. */
+export interface Dropped {
+  bay: BayRef | undefined;
+  inRoom: boolean;
+}
+
+class Carry {
+  /** What is carried, and where the hand is on the screen. */
+  now: { name: string; x: number; y: number } | undefined = $state();
+  /** The bay that it is over, as `place/tier`. */
+  over = $state('');
+  #dragged = false;
+
+  /** Follows a press until it is let go; a tap is none. */
+  press(pressed: PointerEvent, name: string, drop: (where: Dropped) => void) {
+    if (pressed.button !== 0) return;
+    this.#dragged = false;
+    const move = ({ event }: { event: PointerEvent }) => {
+      this.#dragged = true;
+      this.now = { name, x: event.clientX, y: event.clientY };
+      this.over = under(event).bay;
+    };
+    const release = (moved: boolean, event: PointerEvent) => {
+      this.now = undefined;
+      this.over = '';
+      if (!moved || event.type === 'pointercancel') return;
+      const { bay, inRoom } = under(event);
+      const [place, tier] = bay.split('/');
+      drop({ bay: place && tier ? { place, tier } : undefined, inRoom });
+    };
+    drag(pressed, move, release, TAP_PX);
+  }
+
+  /** Whether the click that follows a press ends a drag and means nothing; asked once. */
+  wasDragged(): boolean {
+    const dragged = this.#dragged;
+    this.#dragged = false;
+    return dragged;
+  }
+}
+
+function under(event: PointerEvent) {
+  const elements = document.elementsFromPoint(event.clientX, event.clientY);
+  const bay = elements.find((element) => element.hasAttribute('data-bay'));
+  return {
+    bay: bay?.getAttribute('data-bay') ?? '',
+    inRoom: elements.some((element) => element.matches('[data-testid=stage]')),
+  };
+}
+
+export const carry = new Carry();

@@ -1,0 +1,66 @@
+<script lang="ts">
+  // Trays that stand nowhere on this date: drag one into a bay, or tap it and choose the bay.
+  import { bench } from '../../bench/workbench.svelte';
+  import { carry } from '../carry.svelte';
+  import Carried from '../Carried.svelte';
+  import { move } from './move';
+  import StandIn from './StandIn.svelte';
+
+  const trays = $derived(bench.room?.unplaced ?? []);
+  /** The tray for which a bay is being chosen. */
+  let chosen = $state('');
+  const open = $derived(trays.find((tray) => tray.tray === chosen));
+  const formatOf = $derived(
+    (id: string) => bench.draft?.tray_formats.find((format) => format.id === id)?.name ?? id,
+  );
+
+  function tap(tray: string) {
+    if (!carry.wasDragged()) chosen = chosen === tray ? '' : tray;
+  }
+</script>
+
+{#if trays.length > 0}
+  <section class="card mx-4 mb-3 flex min-w-0 flex-col gap-1 px-4 py-2" aria-label="Tray shelf">
+    <div class="flex flex-wrap items-baseline gap-x-3">
+      <h2 class="text-base" data-testid="unplaced">
+        {trays.length === 1
+          ? '1 tray stands nowhere on this date'
+          : `${trays.length} trays stand nowhere on this date`}
+      </h2>
+      <p class="text-sm text-soft">drag one into a bay, or tap it and choose</p>
+    </div>
+    {#if open}
+      <div class="max-w-md">
+        <StandIn
+          label="Stand {open.label} in"
+          tray={open.tray}
+          stage={open.stage}
+          ondone={() => (chosen = '')}
+        />
+      </div>
+    {/if}
+    <!-- It scrolls, so keys must reach it. -->
+    <ul class="flex gap-2 overflow-x-auto py-1" data-testid="tray-shelf">
+      {#each trays as tray (tray.tray)}
+        <li class="shrink-0">
+          <button
+            class="flex h-full touch-pan-x flex-col rounded-lg border border-line bg-paper px-3 py-1.5 text-left hover:border-coral"
+            class:bg-straw-soft!={chosen === tray.tray}
+            aria-expanded={chosen === tray.tray}
+            title={formatOf(tray.format)}
+            onpointerdown={(event) =>
+              carry.press(event, tray.label, ({ bay }) => {
+                if (bay) void move(tray.tray, tray.stage, bay);
+              })}
+            onclick={() => tap(tray.tray)}
+            ondragstart={(event) => event.preventDefault()}
+          >
+            <span class="font-semibold">{tray.label}</span>
+            <span class="max-w-56 truncate text-sm text-soft">{tray.holds.join('; ')}</span>
+          </button>
+        </li>
+      {/each}
+    </ul>
+  </section>
+  <Carried />
+{/if}
