@@ -10,6 +10,7 @@ use serde::{Serialize, Serializer};
 use serde_json::value::{RawValue, to_raw_value};
 use sunrise_core::ask::{
     Assessment, Away, BayOnDay, Finding, PlaceOnDay, Power, Season, SowingCells, SowingDates,
+    UnplacedTray,
 };
 use sunrise_core::basis::work::go_on;
 use utoipa::ToSchema;
@@ -60,6 +61,8 @@ pub struct RoomChanges {
     places: Vec<Part<PlaceOnDay>>,
     /// Every bay, place by place from the lowest tier up.
     bays: Vec<Part<BayOnDay>>,
+    /// Trays that stand nowhere.
+    unplaced: Vec<UnplacedTray>,
     /// What all lamps together draw.
     power: Power,
     /// What dries first, on days away and shortly before.
@@ -101,6 +104,7 @@ struct WrittenRoom<'a> {
     date: Date,
     places: Vec<Written>,
     bays: Vec<Written>,
+    unplaced: &'a [UnplacedTray],
     power: &'a Power,
     away: &'a Option<Away>,
 }
@@ -218,6 +222,7 @@ impl Answers {
                 date: day.date,
                 places: write(&day.places, places_before, places)?,
                 bays: write(&day.bays, bays_before, bays)?,
+                unplaced: &day.unplaced,
                 power: &day.power,
                 away: &day.away,
             });

@@ -25,6 +25,7 @@ pub use crate::day::bay::BayOnDay;
 pub use crate::day::detail::Detail;
 pub use crate::day::place::PlaceOnDay;
 pub use crate::day::room::RoomOnDay;
+pub use crate::day::unplaced::UnplacedTray;
 pub use crate::edit::{Edit, Edited, apply};
 pub use crate::light::fields::Fields;
 pub use crate::plan::upgrade::upgraded;

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::plan::Stage;
 use crate::season::Reckoned;
+use crate::season::moments::TrayMoments;
 
 /// A tray that stands nowhere on a date.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -18,7 +19,7 @@ pub struct UnplacedTray {
     pub holds: Vec<String>,
     /// Its kind.
     pub format: String,
-    /// The stage from which on it wants a spot.
+    /// What it is going through as a whole.
     pub stage: Stage,
     /// Last day without one.
     pub until: Date,
@@ -27,18 +28,19 @@ pub struct UnplacedTray {
 /// Every tray that stands nowhere on `date`, in the plan's order.
 pub(super) fn unplaced(reckoned: &Reckoned<'_>, date: Date) -> Vec<UnplacedTray> {
     let now = reckoned.unplaced.iter().filter(|tray| tray.on(date));
-    now.map(|unplaced| {
+    now.filter_map(|unplaced| {
         let tray = unplaced.tray;
+        let moments = TrayMoments::of(reckoned.plan, tray, &reckoned.dates);
         let sown = tray.parts.iter();
         let name = |id: &str| &reckoned.dates[reckoned.plan.sowing_index(id)].name;
-        UnplacedTray {
+        Some(UnplacedTray {
             tray: tray.id.clone(),
             label: tray.name.clone(),
             holds: sown.map(|part| name(&part.sowing).clone()).collect(),
             format: tray.format.clone(),
-            stage: unplaced.stage,
+            stage: moments.stage_on(date)?,
             until: unplaced.days.to,
-        }
+        })
     })
     .collect()
 }

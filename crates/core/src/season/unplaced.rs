@@ -13,8 +13,6 @@ use crate::season::stays::spots;
 pub struct Unplaced<'a> {
     /// The tray.
     pub tray: &'a Tray,
-    /// The stage in which it lacks a spot first: one for that serves until the next that it has.
-    pub stage: Stage,
     /// The days without a spot.
     pub days: DateSpan,
 }
@@ -32,18 +30,16 @@ pub fn unplaced<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Unplaced<
     let lacks = |tray: &'a Tray| {
         let moments = TrayMoments::of(plan, tray, dates);
         let stages = [Stage::Germinate, Stage::Grow].into_iter();
-        let days = |stage| Some((stage, moments.days_of(stage)?));
-        let mut all = stages.filter_map(days);
-        let (stage, first) = all.next()?;
+        let mut all = stages.filter_map(|stage| moments.days_of(stage));
+        let first = all.next()?;
         // Once it has a spot it keeps one.
         let stands = spots(tray, &moments);
-        let last = all.next_back().map_or(first.to, |(_, days)| days.to);
+        let last = all.next_back().map_or(first.to, |days| days.to);
         let to = stands
             .first()
             .map_or(last, |(_, days)| last.min(plus_days(days.from, -1)));
         (first.from <= to).then_some(Unplaced {
             tray,
-            stage,
             days: DateSpan {
                 from: first.from,
                 to,

@@ -4224,6 +4224,8 @@ export interface components {
             places: components["schemas"]["Part_PlaceOnDay"][];
             /** @description Every bay, place by place from the lowest tier up. */
             bays: components["schemas"]["Part_BayOnDay"][];
+            /** @description Trays that stand nowhere. */
+            unplaced: components["schemas"]["UnplacedTray"][];
             /** @description What all lamps together draw. */
             power: components["schemas"]["Power"];
             away?: components["schemas"]["Away"] | null;
@@ -5571,7 +5573,7 @@ export interface components {
             holds: string[];
             /** @description Its kind. */
             format: string;
-            /** @description The stage from which on it wants a spot. */
+            /** @description What it is going through as a whole. */
             stage: components["schemas"]["Stage"];
             /**
              * Format: date

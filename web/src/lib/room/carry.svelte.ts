@@ -29,6 +29,8 @@ class Carry {
     const release = (moved: boolean, event: PointerEvent) => {
       this.now = undefined;
       this.over = '';
+      // The click of this very press comes before any timer; a later one is another matter.
+      setTimeout(() => (this.#dragged = false));
       if (!moved || event.type === 'pointercancel') return;
       const { bay, inRoom } = under(event);
       const [place, tier] = bay.split('/');
@@ -37,11 +39,9 @@ class Carry {
     drag(pressed, move, release, TAP_PX);
   }
 
-  /** Whether the click that follows a press ends a drag and means nothing; asked once. */
+  /** Whether the click that follows a press ends a drag and means nothing. */
   wasDragged(): boolean {
-    const dragged = this.#dragged;
-    this.#dragged = false;
-    return dragged;
+    return this.#dragged;
   }
 }
 

@@ -35,8 +35,10 @@
   async function choose(to: string) {
     const [place, tier] = to.split('/');
     const from = when === 'date' ? bench.date : undefined;
+    // Once it is done the tray that it is about may be gone from the list.
+    const moving = place && tier ? move(tray, stage, { place, tier }, from) : undefined;
     ondone();
-    if (place && tier) await move(tray, stage, { place, tier }, from);
+    await moving;
   }
 </script>
 
