@@ -76,6 +76,27 @@ const SHOTS = [
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
 ] satisfies Shot[] as Shot[];
 
+test('tray-shelf', async ({ page, app }) => {
+  // Four trays are taken off their decks, and one is on its way back.
+  const { plan, revision } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
+  for (const tray of plan.trays)
+    if (['tc1', 'tc2', 'pe1', 'pe2'].includes(tray.id)) tray.stands = [];
+  const data = { plan, base_revision: revision, word: 'took four trays down' };
+  await page.request.post(`${app.url}/api/plans/1/revisions`, { data });
+  await page.setViewportSize(DESK);
+  await page.goto(`${app.url}/?on=2027-04-20`);
+  const tray = page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ });
+  const [from, to] = [
+    await tray.boundingBox(),
+    await page.getByRole('button', { name: /^Door rack, tier 2:/ }).boundingBox(),
+  ];
+  await page.evaluate(() => document.fonts.ready);
+  await page.mouse.move(from!.x + 20, from!.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(to!.x + to!.width - 60, to!.y + 40, { steps: 8 });
+  await page.screenshot({ path: join(FOLDER, 'tray-shelf.png'), animations: 'disabled' });
+});
+
 for (const shot of SHOTS) {
   test(shot.name, async ({ page, app }) => {
     await page.setViewportSize(shot.size);
