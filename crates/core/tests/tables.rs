@@ -75,7 +75,7 @@ fn the_season() {
         "out", "frost", "comes up", "pace", "cells", "seeds",
     ]);
     for dates in &assessment.sowings {
-        let mut cells = assessment.to_sow.iter();
+        let mut cells = assessment.to_sow.iter().flatten();
         let cells = cells.find(|cells| cells.sowing == dates.sowing).unwrap();
         let to_sow = cells.to_sow.as_ref();
         sowings.row(&[

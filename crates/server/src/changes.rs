@@ -37,8 +37,8 @@ pub struct Changes {
     season: Option<Season>,
     /// The dates of every sowing.
     sowings: Vec<Part<SowingDates>>,
-    /// How much of each sowing to sow.
-    to_sow: Vec<Part<SowingCells>>,
+    /// How much of each sowing to sow; left out when it was not asked for.
+    to_sow: Option<Vec<Part<SowingCells>>>,
     /// The room on each day that was asked for.
     room: Vec<RoomChanges>,
     /// Findings, the gravest first.
@@ -91,7 +91,8 @@ pub struct WrittenChanges<'a> {
     #[serde(skip_serializing_if = "Option::is_none")]
     season: Option<&'a Season>,
     sowings: Vec<Written>,
-    to_sow: Vec<Written>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    to_sow: Option<Vec<Written>>,
     room: Vec<WrittenRoom<'a>>,
     findings: Vec<Written>,
     caution: &'static str,
@@ -210,7 +211,9 @@ impl Answers {
         };
         let season = (held.season != before.season).then_some(&assessment.season);
         let sowings = write(&assessment.sowings, &before.sowings, &mut held.sowings)?;
-        let to_sow = write(&assessment.to_sow, &before.to_sow, &mut held.to_sow)?;
+        let to_sow = assessment.to_sow.as_ref();
+        let to_sow = to_sow.map(|list| write(list, &before.to_sow, &mut held.to_sow));
+        let to_sow = to_sow.transpose()?;
         let findings = write(&assessment.findings, &before.findings, &mut held.findings)?;
         let mut room = Vec::with_capacity(assessment.room.len());
         let none = [Vec::new(), Vec::new()];

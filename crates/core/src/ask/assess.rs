@@ -31,8 +31,8 @@ pub struct Assessment {
     pub season: Season,
     /// The dates of every sowing.
     pub sowings: Vec<SowingDates>,
-    /// How much of each sowing to sow, in the order of sowing; empty when it was not asked for.
-    pub to_sow: Vec<SowingCells>,
+    /// How much of each sowing to sow, in the order of sowing; `None` when it was not asked for.
+    pub to_sow: Option<Vec<SowingCells>>,
     /// The room on each day that was asked for.
     pub room: Vec<RoomOnDay>,
     /// Findings on the plan, and on each bay on each day asked for; the gravest first.
@@ -116,7 +116,7 @@ pub fn assess_again(
             events,
             days: season_days,
         },
-        to_sow: if whole { reckoned.how_many } else { Vec::new() },
+        to_sow: whole.then_some(reckoned.how_many),
         sowings: reckoned.dates,
         room,
         findings,

@@ -48,8 +48,7 @@ pub struct SownRoots {
     pub wants_c: f64,
     /// When and how many show if the root zone stays so.
     pub outcome: Outcome,
-    /// Days and share against temperature; `None` when nobody asks: not for this bay, or no more,
-    /// since it is up.
+    /// Days and share against temperature: none once it is up; `None` when it was not asked for.
     pub by_temperature: Option<Vec<AtTemperature>>,
     /// The days on which it shows; `None` when none come up.
     pub shows: Option<Shows>,
@@ -200,7 +199,11 @@ impl Here<'_> {
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
                 outcome: Outcome::of(crop, &curve, day.root_zone_c()),
-                by_temperature: own.coming_up.then(|| curve.by_temperature()),
+                by_temperature: Some(if own.coming_up {
+                    curve.by_temperature()
+                } else {
+                    Vec::new()
+                }),
                 shows: part.dates.shows(),
             }
         });

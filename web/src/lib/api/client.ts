@@ -102,7 +102,7 @@ export function applied(changes: Changes, before: Assessment | undefined): Asses
   return {
     season: changes.season ?? before!.season,
     sowings: list(changes.sowings, before?.sowings),
-    to_sow: list(changes.to_sow, before?.to_sow),
+    to_sow: changes.to_sow ? list(changes.to_sow, before?.to_sow ?? undefined) : undefined,
     room: changes.room.map((day, i) => ({
       ...day,
       places: list(day.places, before?.room[i]?.places),

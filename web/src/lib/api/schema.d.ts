@@ -1051,8 +1051,8 @@ export interface components {
             season: components["schemas"]["Season"];
             /** @description The dates of every sowing. */
             sowings: components["schemas"]["SowingDates"][];
-            /** @description How much of each sowing to sow, in the order of sowing; empty when it was not asked for. */
-            to_sow: components["schemas"]["SowingCells"][];
+            /** @description How much of each sowing to sow, in the order of sowing; `None` when it was not asked for. */
+            to_sow?: components["schemas"]["SowingCells"][] | null;
             /** @description The room on each day that was asked for. */
             room: components["schemas"]["RoomOnDay"][];
             /** @description Findings on the plan, and on each bay on each day asked for; the gravest first. */
@@ -1867,8 +1867,8 @@ export interface components {
             season?: components["schemas"]["Season"] | null;
             /** @description The dates of every sowing. */
             sowings: components["schemas"]["Part_SowingDates"][];
-            /** @description How much of each sowing to sow. */
-            to_sow: components["schemas"]["Part_SowingCells"][];
+            /** @description How much of each sowing to sow; left out when it was not asked for. */
+            to_sow?: components["schemas"]["Part_SowingCells"][] | null;
             /** @description The room on each day that was asked for. */
             room: components["schemas"]["RoomChanges"][];
             /** @description Findings, the gravest first. */
@@ -4951,10 +4951,7 @@ export interface components {
             wants_c: number;
             /** @description When and how many show if the root zone stays so. */
             outcome: components["schemas"]["Outcome"];
-            /**
-             * @description Days and share against temperature; `None` when nobody asks: not for this bay, or no more,
-             *     since it is up.
-             */
+            /** @description Days and share against temperature: none once it is up; `None` when it was not asked for. */
             by_temperature?: components["schemas"]["AtTemperature"][] | null;
             shows?: components["schemas"]["Shows"] | null;
         };

@@ -26,7 +26,7 @@
     return seeds;
   });
   const aliveOf = $derived((id: string) => {
-    const cells = bench.assessment?.to_sow.find((c) => c.packet === id);
+    const cells = bench.assessment?.to_sow?.find((c) => c.packet === id);
     return cells?.to_sow?.viability;
   });
 

@@ -265,7 +265,7 @@
                 {dates}
                 {sowing}
                 {index}
-                cells={bench.assessment?.to_sow.find((c) => c.sowing === dates.sowing)}
+                cells={bench.assessment?.to_sow?.find((c) => c.sowing === dates.sowing)}
               />
             </div>
           {/if}
