@@ -319,7 +319,7 @@ fn warmth_is_reckoned_alone_and_impossible_physics_refused() {
         "mat": {"watts": 18, "length_mm": 510, "width_mm": 240}, "dome": true
     });
     let day = ask("root-zone", &root_zone).json();
-    assert_eq!(day["root_zone_c"].as_array().unwrap().len(), 24);
+    assert_eq!(day["hours"]["root_zone_c"].as_array().unwrap().len(), 24);
     assert!(day["lift_k"].as_f64().unwrap() > 5.0);
     let mut hot = root_zone;
     hot["mat"]["watts"] = json!(5000);
@@ -383,7 +383,8 @@ fn ways_to_warm_chambers_and_mats_answer_over_http() {
     assert!(chamber.as_array().unwrap().len() > 5);
     assert_eq!(ask("/api/compare/chamber", "door/t1").json(), json!([]));
     let mats = server.send("POST", "/api/mats", &demo().to_string()).json();
-    assert!(mats["needed"].as_u64() < mats["trays"].as_u64());
+    let count = |name: &str| mats[name].as_u64().unwrap();
+    assert!((1..=count("trays")).contains(&count("needed")), "{mats}");
     // What no plan can be is refused by name.
     let mut away = demo();
     away["away"] = json!([{"from": "2027-04-09", "to": "2027-04-01"}]);
