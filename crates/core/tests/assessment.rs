@@ -17,7 +17,7 @@ fn on(plan: &SoundPlan, day: Date) -> Assessment {
 fn alder_bluff_stands_and_lights_its_overhanging_trays() {
     let plan = alder_bluff(|_| ());
     let room = &on(&plan, date(2027, 4, 20)).room[0];
-    assert_eq!(room.bays[0].trays.len(), 4);
+    assert_eq!(room.bays[0].trays().len(), 4);
     assert!(room.bays[0].light.is_some());
     assert!((room.bays[0].power.amps - 80.0 / 120.0).abs() < 1e-9);
 }

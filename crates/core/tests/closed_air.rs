@@ -42,7 +42,7 @@ fn film(plan: &mut Plan) {
 }
 
 fn mean(bay: &BayOnDay, tray: &str) -> f64 {
-    let roots = bay.roots.iter().find(|roots| roots.tray == tray);
+    let roots = bay.roots().iter().find(|roots| roots.tray == tray);
     roots.unwrap_or_else(|| panic!("no {tray}")).day.mean_c
 }
 
@@ -74,10 +74,10 @@ fn mats_under_a_thermostat_in_the_mix_do_not_overheat_a_film_bay_and_spare_power
     };
     let (open, closed) = (with(false), with(true));
     assert!(!detail(&closed).chamber.as_ref().unwrap().day.overheats);
-    let kwh = |bay: &BayOnDay| bay.roots.iter().map(|r| r.day.kwh_per_day).sum::<f64>();
+    let kwh = |bay: &BayOnDay| bay.roots().iter().map(|r| r.day.kwh_per_day).sum::<f64>();
     assert!(kwh(&closed) < kwh(&open), "{} {}", kwh(&closed), kwh(&open));
     // The tray with the probe is held at its setting.
-    let probed = &closed.roots[0];
+    let probed = &closed.roots()[0];
     assert!(
         (probed.day.mean_c - 26.0).abs() < 1.0,
         "{}",
@@ -102,10 +102,10 @@ fn a_mat_without_a_thermostat_makes_an_oven_of_film() {
 #[test]
 fn trays_on_one_mat_get_what_the_tray_with_the_probe_asks_for() {
     let shared = bay("door", "t3", |_| ());
-    let duties: Vec<f64> = shared.roots.iter().map(|r| r.day.duty).collect();
+    let duties: Vec<f64> = shared.roots().iter().map(|r| r.day.duty).collect();
     assert!(duties.len() >= 4);
     // The probe's own tray switches it; for the others it is on at a part of its power all day.
-    let drawn: Vec<f64> = shared.roots.iter().map(|r| r.day.kwh_per_day).collect();
+    let drawn: Vec<f64> = shared.roots().iter().map(|r| r.day.kwh_per_day).collect();
     let (least, most) = (
         drawn.iter().copied().fold(f64::INFINITY, f64::min),
         drawn.iter().copied().fold(0.0, f64::max),
@@ -134,11 +134,11 @@ fn pad_hysteresis_and_dial_error_of_a_mat_count() {
     };
     let usual = with(|_| ());
     assert!(
-        usual.roots.iter().any(|r| r.mat.is_some()),
+        usual.roots().iter().any(|r| r.mat.is_some()),
         "nothing germinates"
     );
     let hot = with(|mat| mat.dial_error_k = Some(2.0));
-    let first = |bay: &BayOnDay| bay.roots[0].day.clone();
+    let first = |bay: &BayOnDay| bay.roots()[0].day.clone();
     let lift = first(&hot).mean_c - first(&usual).mean_c;
     assert!((lift - 2.0).abs() < 0.3, "{lift}");
     let padded = with(|mat| mat.pad_mm = Some(30.0));

@@ -61,7 +61,8 @@ fn a_tray_moves_in_the_middle_of_growing_and_its_figures_follow() {
             .room
             .remove(0);
         let bays = room.bays.into_iter();
-        let holds = |b: &sunrise_core::day::bay::BayOnDay| b.trays.iter().any(|t| t.tray == "tc1");
+        let holds =
+            |b: &sunrise_core::day::bay::BayOnDay| b.trays().iter().any(|t| t.tray == "tc1");
         let found: Vec<_> = bays.filter(holds).collect();
         assert_eq!(found.len(), 1, "it stands in one bay");
         found[0].bay.tier.clone()

@@ -108,7 +108,7 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
     for on_day in &room.bays {
         assert_eq!(on_day.detail.is_none(), on_day.bay != bay);
         let cells = on_day
-            .trays
+            .trays()
             .iter()
             .flat_map(|t| &t.parts)
             .any(|p| p.cells.is_some());
@@ -124,7 +124,7 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
         .find(|f| f.deck.format == "pots-18")
         .unwrap();
     // Two of four spots are taken on 9 April.
-    assert_eq!((fit.deck.most, fit.free, bay.trays.len()), (4, 2, 2));
+    assert_eq!((fit.deck.most, fit.free, bay.trays().len()), (4, 2, 2));
     // Lamps at 230 mm over pots of 90 mm with domes of 150 mm.
     assert!((fit.over_rim_mm - 140.0).abs() < 1e-9);
     assert!((fit.over_dome_mm.unwrap() + 10.0).abs() < 1e-9);
@@ -134,10 +134,10 @@ fn fits_are_told_for_the_bay_that_was_asked_for() {
 fn headroom_is_what_stays_over_the_tallest_leaves() {
     let plan = kettle_fen(|_| ());
     let room = &on_9_april(&plan, Detail::Outline).room[0];
-    for bay in room.bays.iter().filter(|b| !b.trays.is_empty()) {
+    for bay in room.bays.iter().filter(|b| !b.trays().is_empty()) {
         let light = bay.light.as_ref();
         // Where lamps hang over seedlings alone, it is the gap to the leaves.
-        if let Some(light) = light.filter(|_| bay.trays.iter().all(|t| t.dome_mm.is_none())) {
+        if let Some(light) = light.filter(|_| bay.trays().iter().all(|t| t.dome_mm.is_none())) {
             assert!(
                 (bay.headroom_mm.unwrap() - light.gap_mm).abs() < 1e-9,
                 "{}",
@@ -145,7 +145,7 @@ fn headroom_is_what_stays_over_the_tallest_leaves() {
             );
         }
     }
-    let empty = room.bays.iter().find(|b| b.trays.is_empty()).unwrap();
+    let empty = room.bays.iter().find(|b| b.trays().is_empty()).unwrap();
     assert_eq!(empty.headroom_mm, None);
 }
 
@@ -205,4 +205,30 @@ fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
             plan.tray_formats.len()
         );
     }
+}
+
+#[test]
+fn many_days_at_once_leave_the_trays_out_and_judge_all_the_same() {
+    let plan = kettle_fen(|plan| {
+        let cabinet = plan.places.iter_mut().find(|p| p.id == "cabinet").unwrap();
+        cabinet.tiers[0].mats[0].thermostat_c = Some(31.0);
+    });
+    let dates = sunrise_core::season::dates(&plan);
+    let lettuce = dates.iter().find(|d| d.sowing == "lettuce").unwrap();
+    let on = |detail| assess(&plan, DateSpan::day(lettuce.sow), detail);
+    let (days, whole) = (on(Detail::Days), on(Detail::Outline));
+    for (bare, full) in days.room[0].bays.iter().zip(&whole.room[0].bays) {
+        assert!(bare.trays.is_none() && bare.roots.is_none());
+        assert!(full.trays.is_some() && full.roots.is_some());
+    }
+    // But for how the lamps would hang, which was not asked for either.
+    let of_hanging = ["hang_lamps", "tray_elsewhere"];
+    let codes = |a: &Assessment| {
+        let codes = a.findings.iter().map(|f| f.code);
+        codes
+            .filter(|code| !of_hanging.contains(code))
+            .collect::<Vec<_>>()
+    };
+    assert_eq!(codes(&days), codes(&whole));
+    assert!(codes(&days).contains(&"root_zone_wrong"));
 }

@@ -153,7 +153,7 @@ fn every_bay() {
                     bay.bay.place,
                     bay.bay.tier
                 ),
-                &bay.trays.len(),
+                &bay.trays().len(),
                 &(if bay.burning { "yes" } else { "no" }),
                 &opt(bay.headroom_mm),
                 &n(bay.load.watered_kg),
@@ -194,7 +194,7 @@ fn one_bay() {
         "first cells",
         "band",
     ]);
-    for tray in &bay.trays {
+    for tray in bay.trays() {
         for part in &tray.parts {
             let cells: Vec<String> = part
                 .cells
@@ -277,7 +277,7 @@ fn roots(bay: &BayOnDay) -> Table {
         "last",
         "share",
     ]);
-    for tray in &bay.roots {
+    for tray in bay.roots() {
         for sown in &tray.sown {
             roots.row(&[
                 &tray.label,

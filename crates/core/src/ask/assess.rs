@@ -86,7 +86,7 @@ pub fn assess_again(
         let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
         events.retain(|event| week.contains(&event.date));
     }
-    let mut looker = Looker::new(&reckoned, detail);
+    let mut looker = Looker::new(&reckoned, detail.clone());
     let room = days
         .days()
         .map(|date| {
@@ -103,7 +103,7 @@ pub fn assess_again(
             }
             let room = RoomView::new(&reckoned, date, places, bays);
             findings.extend(advice::on_room(&room));
-            room.computed
+            room.computed.asked_for(&detail)
         })
         .collect();
     findings.sort_by_key(|finding| finding.severity);

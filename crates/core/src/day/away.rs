@@ -58,7 +58,7 @@ impl Away {
                     too_soon: dries_on.is_some_and(|dry| dry <= days.to),
                 }
             };
-            bay.roots.iter().map(dries).collect::<Vec<_>>()
+            bay.roots().iter().map(dries).collect::<Vec<_>>()
         };
         let mut trays: Vec<Dries> = bays.iter().flat_map(each).collect();
         trays.sort_by_key(|dries| dries.dries_on.unwrap_or(Date::MAX));

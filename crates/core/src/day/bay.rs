@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use crate::basis::words::Why;
 use crate::day::air::BayAir;
 use crate::day::closed_air::ClosedAir;
+use crate::day::detail::Detail;
 use crate::day::fits::BayFit;
 use crate::day::hang::Hang;
 use crate::day::light::{BayLight, LightWhy};
@@ -35,8 +36,9 @@ pub struct BayOnDay {
     pub highest_face_mm: f64,
     /// Whether the lamps burn: something here wants light.
     pub burning: bool,
-    /// The trays that stand here.
-    pub trays: Vec<TrayOnDay>,
+    /// The trays that stand here; `None` when they were not asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub trays: Option<Vec<TrayOnDay>>,
     /// From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
     /// `None` while nothing stands here.
     pub headroom_mm: Option<f64>,
@@ -46,15 +48,36 @@ pub struct BayOnDay {
     pub light: Option<BayLight>,
     /// How the lamps would hang best; `None` while no seedling stands here or none fits under.
     pub hang: Option<Hang>,
-    /// The root zones of the trays here; of those that germinate alone where the rest was not asked
-    /// for, and none outdoors.
-    pub roots: Vec<TrayRoots>,
+    /// The root zones of the trays here, of those that germinate alone where the rest was not asked
+    /// for, and none outdoors; `None` when they were not asked for at all.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub roots: Option<Vec<TrayRoots>>,
     /// The hours in which the lamps burn while something here wants light.
     pub burns: Start,
     /// What the lamps draw.
     pub power: Power,
     /// What its own sheet shows besides; `None` when it was not asked for.
     pub detail: Option<BayDetail>,
+}
+
+impl BayOnDay {
+    /// The trays that stand here, as far as they were asked for.
+    pub fn trays(&self) -> &[TrayOnDay] {
+        self.trays.as_deref().unwrap_or_default()
+    }
+
+    /// The root zones of the trays here, as far as they were asked for.
+    pub fn roots(&self) -> &[TrayRoots] {
+        self.roots.as_deref().unwrap_or_default()
+    }
+
+    /// Without what `detail` does not want. Judgements have seen it by then.
+    pub(crate) fn asked_for(mut self, detail: &Detail) -> Self {
+        if !detail.wants_trays() {
+            (self.trays, self.roots) = (None, None);
+        }
+        self
+    }
 }
 
 /// What only a bay's own sheet shows.

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::day::away::Away;
 use crate::day::bay::BayOnDay;
+use crate::day::detail::Detail;
 use crate::day::place::PlaceOnDay;
 use crate::day::unplaced::{UnplacedTray, unplaced};
 use crate::power::Power;
@@ -26,6 +27,18 @@ pub struct RoomOnDay {
     pub power: Power,
     /// What dries first, on days away and shortly before.
     pub away: Option<Away>,
+}
+
+impl RoomOnDay {
+    /// Without what `detail` does not want. Judgements have seen it by then.
+    pub(crate) fn asked_for(mut self, detail: &Detail) -> Self {
+        self.bays = self
+            .bays
+            .into_iter()
+            .map(|bay| bay.asked_for(detail))
+            .collect();
+        self
+    }
 }
 
 /// The room on a date with all that judgements look at.

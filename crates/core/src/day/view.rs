@@ -218,9 +218,6 @@ impl<'a> Looker<'a> {
             trays.iter_mut().for_each(TrayOnDay::in_outline);
             roots.iter_mut().for_each(TrayRoots::in_outline);
         }
-        if !self.detail.wants_trays() {
-            (trays, roots) = (Vec::new(), Vec::new());
-        }
         let top_mm = standing.iter().map(Standing::top_mm).reduce(f64::max);
         let computed = BayOnDay {
             bay: bay.reference(),
@@ -232,10 +229,10 @@ impl<'a> Looker<'a> {
             burning,
             light,
             hang,
-            trays,
+            trays: Some(trays),
             headroom_mm: top_mm.map(|top| bay.lowest_overhead_mm() - top),
             load: DeckLoad::of(bay.place, standing),
-            roots,
+            roots: Some(roots),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &plan.site),
             power: Power::of_lamps(bay.tier, burning, &plan.site),
             detail,

@@ -3,12 +3,13 @@ import type { components, paths } from './schema.d.ts';
 
 type Schemas = components['schemas'];
 export type Adjustment = Schemas['Adjustment'];
-export type Assessment = Schemas['Assessment'];
+export type Assessment = Omit<Schemas['Assessment'], 'room'> & { room: RoomOnDay[] };
 export type Band = Schemas['Band'];
 export type BayLight = Schemas['BayLight'];
 export type LightWhy = Schemas['LightWhy'];
 export type BayDetail = Schemas['BayDetail'];
-export type BayOnDay = Schemas['BayOnDay'];
+/** With its trays, which the interface always asks for. */
+export type BayOnDay = Schemas['BayOnDay'] & { trays: TrayOnDay[]; roots: TrayRoots[] };
 export type BayRef = Schemas['BayRef'];
 export type ClockSpan = Schemas['ClockSpan'];
 export type Figure = Schemas['Figure'];
@@ -56,7 +57,7 @@ export type Probe = Schemas['Probe'];
 export type Probed = Schemas['Probed'];
 export type Problem = Schemas['Problem'];
 export type Quantity = Schemas['Quantity'];
-export type RoomOnDay = Schemas['RoomOnDay'];
+export type RoomOnDay = Omit<Schemas['RoomOnDay'], 'bays'> & { bays: BayOnDay[] };
 export type Revision = Schemas['Revision'];
 export type SetUp = Schemas['SetUp'];
 export type SeasonDay = Schemas['SeasonDay'];
@@ -106,7 +107,7 @@ export function applied(changes: Changes, before: Assessment | undefined): Asses
     room: changes.room.map((day, i) => ({
       ...day,
       places: list(day.places, before?.room[i]?.places),
-      bays: list(day.bays, before?.room[i]?.bays),
+      bays: list(day.bays as (BayOnDay | number)[], before?.room[i]?.bays),
     })),
     findings: list(changes.findings, before?.findings),
     caution: changes.caution,

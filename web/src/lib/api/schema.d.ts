@@ -1264,8 +1264,8 @@ export interface components {
             highest_face_mm: number;
             /** @description Whether the lamps burn: something here wants light. */
             burning: boolean;
-            /** @description The trays that stand here. */
-            trays: components["schemas"]["TrayOnDay"][];
+            /** @description The trays that stand here; `None` when they were not asked for. */
+            trays?: components["schemas"]["TrayOnDay"][] | null;
             /**
              * Format: double
              * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
@@ -1277,10 +1277,10 @@ export interface components {
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
             /**
-             * @description The root zones of the trays here; of those that germinate alone where the rest was not asked
-             *     for, and none outdoors.
+             * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
+             *     for, and none outdoors; `None` when they were not asked for at all.
              */
-            roots: components["schemas"]["TrayRoots"][];
+            roots?: components["schemas"]["TrayRoots"][] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
             /** @description What the lamps draw. */
@@ -3511,8 +3511,8 @@ export interface components {
             highest_face_mm: number;
             /** @description Whether the lamps burn: something here wants light. */
             burning: boolean;
-            /** @description The trays that stand here. */
-            trays: components["schemas"]["TrayOnDay"][];
+            /** @description The trays that stand here; `None` when they were not asked for. */
+            trays?: components["schemas"]["TrayOnDay"][] | null;
             /**
              * Format: double
              * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
@@ -3524,10 +3524,10 @@ export interface components {
             light?: components["schemas"]["BayLight"] | null;
             hang?: components["schemas"]["Hang"] | null;
             /**
-             * @description The root zones of the trays here; of those that germinate alone where the rest was not asked
-             *     for, and none outdoors.
+             * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
+             *     for, and none outdoors; `None` when they were not asked for at all.
              */
-            roots: components["schemas"]["TrayRoots"][];
+            roots?: components["schemas"]["TrayRoots"][] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
             /** @description What the lamps draw. */

@@ -112,7 +112,7 @@ class Workbench extends Connection {
     this.stage = 'ready';
     this.#keptSowings = undefined;
     this.whatIf.forget();
-    const first = view.assessment;
+    const first = view.assessment as Assessment | null | undefined;
     if (first?.room[0]?.date === this.date) {
       // It came with the plan; what one bay or the sowings want besides is asked for next.
       this.#keptSowings = this.whatIf.show(first).sowings;

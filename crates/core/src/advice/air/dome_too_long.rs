@@ -18,7 +18,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         (quarter <= view.date).then_some((s, quarter))
     });
     let (standing, quarter) = shown.min_by_key(|(_, quarter)| *quarter)?;
-    let roots = view.computed.roots.iter();
+    let roots = view.computed.roots().iter();
     let mean_c = roots
         .filter(|r| r.tray == standing.tray.id)
         .map(|r| r.day.mean_c)

@@ -7,7 +7,7 @@ use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let away = view.plan.away_near(view.date)?;
-    let dry = view.computed.roots.iter().filter_map(|roots| {
+    let dry = view.computed.roots().iter().filter_map(|roots| {
         let on = roots.dries_on(away.from, false)?;
         (on <= away.to).then_some((roots, on))
     });

@@ -6,7 +6,7 @@ use crate::basis::words::{OWN_ESTIMATE, say};
 use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let short = view.computed.roots.iter().filter(|r| !r.day.reaches);
+    let short = view.computed.roots().iter().filter(|r| !r.day.reaches);
     // The coolest of them.
     let roots = short.min_by(|a, b| a.day.mean_c.total_cmp(&b.day.mean_c))?;
     let set_c = roots.set_c?;

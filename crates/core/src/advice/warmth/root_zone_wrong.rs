@@ -10,7 +10,7 @@ use crate::day::view::BayView;
 const WORTH: f64 = 0.5;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let germinating = view.computed.roots.iter().filter(|roots| {
+    let germinating = view.computed.roots().iter().filter(|roots| {
         let tray = view.standing.iter().find(|s| s.tray.id == roots.tray);
         tray.is_some_and(|s| s.coming_up)
     });

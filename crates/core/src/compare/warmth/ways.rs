@@ -128,7 +128,7 @@ mod tests {
         let day = crate::basis::dates::DateSpan::day(date(2027, 3, 20));
         let changed = changed.check().unwrap();
         let assessed = crate::ask::assess(&changed, day, crate::day::detail::Detail::All);
-        let mut roots = assessed.room[0].bays.iter().flat_map(|bay| &bay.roots);
+        let mut roots = assessed.room[0].bays.iter().flat_map(|bay| bay.roots());
         let laid = roots.find(|r| r.tray == promised.tray).unwrap();
         assert!((laid.day.mean_c - mat.mean_c).abs() < 0.1);
     }
