@@ -206,3 +206,28 @@ pub enum GrownFrom {
     /// Cuttings: likewise.
     Cuttings,
 }
+
+/// Weeks from emergence after which a crop is potted on that seldom is (our own estimate).
+const SELDOM_WEEKS: f64 = 4.0;
+/// So many times the mix of its cell is in its pot then (our own estimate).
+const SELDOM_TIMES: f64 = 6.0;
+
+impl Crop {
+    /// Weeks from emergence to potting on, for whoever does pot it on.
+    pub fn pot_on_after_weeks(&self) -> f64 {
+        if self.pot_on_weeks > 0.0 {
+            self.pot_on_weeks
+        } else {
+            SELDOM_WEEKS
+        }
+    }
+
+    /// Mix in the pot that it is potted on into, in ml.
+    pub fn pot_ml(&self) -> f64 {
+        if self.pot_on_ml > 0.0 {
+            self.pot_on_ml
+        } else {
+            SELDOM_TIMES * self.cell_ml
+        }
+    }
+}

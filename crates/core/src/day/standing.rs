@@ -9,7 +9,7 @@ use crate::light::surfaces::{Cover, THROUGH_DOME};
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef};
-use crate::season::moments::TrayMoments;
+use crate::season::moments::{PartSpan, TrayMoments};
 use crate::season::stays::spots;
 use crate::season::{Reckoned, SowingDates};
 
@@ -125,20 +125,20 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
             let parts = tray.parts.iter().map(|part| {
                 let index = plan.sowing_index(&part.sowing);
                 let (sowing, dates) = (&plan.sowings[index], &dates[index]);
-                let stage = dates.stage_on(date);
-                let gone = stage == Some(Stage::Out);
+                let span = PartSpan::of(plan, tray.potted, dates);
+                let there = span.is_there(date);
                 let plant_height_mm = dates
                     .days_up(date)
-                    .filter(|_| !gone)
+                    .filter(|_| there)
                     .map_or(0.0, |days| height_mm(plan.crop(sowing), f64::from(days)));
                 let (footprint, grid) = stand.block(format, part.block(format));
                 StandingPart {
                     sowing,
                     dates,
-                    stage,
+                    stage: span.stage_on(date),
                     footprint,
                     grid,
-                    wants_light: dates.wants_lamps_on(date),
+                    wants_light: there && dates.wants_lamps_on(date),
                     plant_height_mm,
                     canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }

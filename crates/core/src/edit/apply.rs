@@ -43,6 +43,7 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
             times,
             every_days,
         } => editor.repeat_sowing(sowing, *times, *every_days),
+        Edit::PotOn { sowing, format } => editor.pot_on(plan, sowing, format.as_deref()),
         Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
     }?;
     let Editor { plan, made } = editor;

@@ -111,6 +111,15 @@ pub enum Edit {
         /// Days from one to the next.
         every_days: u32,
     },
+    /// Adds as many pots as the plants of a sowing take on the day they are potted on. They stand
+    /// nowhere yet.
+    PotOn {
+        /// The sowing.
+        sowing: String,
+        /// Which of the plan's own formats; the nearest to what the crop wants when left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        format: Option<String>,
+    },
     /// Takes a sowing out, and the trays that hold nothing else.
     RemoveSowing {
         /// The sowing.

@@ -5,6 +5,7 @@ mod again;
 mod apply;
 mod change;
 mod editor;
+mod pots;
 mod relocate;
 mod remove;
 mod sow;

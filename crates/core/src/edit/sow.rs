@@ -119,29 +119,31 @@ impl Editor {
     }
 
     fn sowing(&self, id: &str) -> Result<&Sowing, Vec<Fault>> {
+        Ok(&self.plan.sowings[self.sowing_at(id)?])
+    }
+
+    pub(super) fn sowing_at(&self, id: &str) -> Result<usize, Vec<Fault>> {
         let sowings = &self.plan.sowings;
-        sowings
-            .iter()
-            .find(|sowing| sowing.id == id)
-            .ok_or_else(|| unknown("sowing", id, sowings.iter().map(|s| s.id.clone())))
+        let index = sowings.iter().position(|sowing| sowing.id == id);
+        index.ok_or_else(|| unknown("sowing", id, sowings.iter().map(|s| s.id.clone())))
     }
 
     /// The plan's format with cells nearest to `cell_ml`; a generic one when it has none like it.
-    fn format_for(&mut self, cell_ml: f64) -> TrayFormat {
-        let off = |format: &TrayFormat| (format.cell_ml / cell_ml).ln().abs();
-        let nearest = |formats: &[TrayFormat]| {
-            let trays = formats.iter().filter(|format| format.cells() > 1);
-            trays.min_by(|a, b| off(a).total_cmp(&off(b))).cloned()
-        };
-        // Half or twice the mix still does.
-        let own = nearest(&self.plan.tray_formats).filter(|f| off(f) < 2.0_f64.ln());
-        own.unwrap_or_else(|| {
-            let mut format =
-                nearest(&shelf::library().containers).expect("the shelf has trays of cells");
-            format.id = free_id(&format.id, self.plan.tray_formats.iter().map(|f| &f.id));
-            self.plan.tray_formats.push(format.clone());
-            format
-        })
+    pub(super) fn format_for(&mut self, cell_ml: f64) -> TrayFormat {
+        if let Some(own) = TrayFormat::nearest(&self.plan.tray_formats, cell_ml) {
+            return own.clone();
+        }
+        let kinds = &shelf::library().containers;
+        let kind = TrayFormat::nearest(kinds, cell_ml).or_else(|| {
+            // Nothing is like it: the largest or smallest there is.
+            let off = |format: &&TrayFormat| (format.cell_ml / cell_ml).ln().abs();
+            let trays = kinds.iter().filter(|format| format.cells() > 1);
+            trays.min_by(|a, b| off(a).total_cmp(&off(b)))
+        });
+        let mut format = kind.expect("the shelf has trays of cells").clone();
+        format.id = free_id(&format.id, self.plan.tray_formats.iter().map(|f| &f.id));
+        self.plan.tray_formats.push(format.clone());
+        format
     }
 
     /// As many trays of `format` as the cells of `sowing` take.
@@ -149,17 +151,12 @@ impl Editor {
         let plan = self.plan.clone().check()?;
         let fields = Fields::default();
         let reckoned = Reckoned::of(&plan, &fields);
-        let wanted = reckoned
-            .how_many
-            .iter()
-            .find(|cells| cells.sowing == sowing.id);
-        let cells = wanted
+        let cells = reckoned.cells_of(&sowing.id);
+        let cells = cells
             .and_then(|cells| cells.to_sow.as_ref())
             .map_or(sowing.wanted, |sow| sow.cells);
-        for _ in 0..cells.div_ceil(format.cells()).clamp(1, 200) {
-            let tray = Tray::another(&self.plan.trays, sowing, format);
-            self.plan.trays.push(tray);
-        }
+        let trays = Tray::more(&self.plan.trays, sowing, format, cells, false);
+        self.plan.trays.extend(trays);
         Ok(())
     }
 }

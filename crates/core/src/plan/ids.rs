@@ -15,8 +15,10 @@ pub(super) struct Ids {
     pub(super) crops: HashMap<String, usize>,
     places: HashMap<String, usize>,
     tiers: Vec<HashMap<String, usize>>,
-    /// The trays that hold each sowing, in the plan's order.
-    pub(super) trays_of: Vec<Vec<usize>>,
+    /// The trays that each sowing is sown in, in the plan's order.
+    pub(super) sown_in: Vec<Vec<usize>>,
+    /// The trays that each sowing is potted on into, in the plan's order.
+    pub(super) potted_into: Vec<Vec<usize>>,
     /// The trays that ever stand in each tier of each place, in the plan's order.
     pub(super) trays_in: Vec<Vec<Vec<usize>>>,
 }
@@ -52,7 +54,8 @@ impl Ids {
                 .iter()
                 .map(|place| index(place.tiers.iter().map(|tier| &tier.id)))
                 .collect(),
-            trays_of: vec![Vec::new(); plan.sowings.len()],
+            sown_in: vec![Vec::new(); plan.sowings.len()],
+            potted_into: vec![Vec::new(); plan.sowings.len()],
             trays_in: plan
                 .places
                 .iter()
@@ -62,7 +65,11 @@ impl Ids {
         for (i, tray) in plan.trays.iter().enumerate() {
             for part in &tray.parts {
                 if let Some(&sowing) = ids.sowings.get(&part.sowing) {
-                    note(&mut ids.trays_of[sowing], i);
+                    let trays = match tray.potted {
+                        true => &mut ids.potted_into,
+                        false => &mut ids.sown_in,
+                    };
+                    note(&mut trays[sowing], i);
                 }
             }
             for stand in &tray.stands {

@@ -68,11 +68,23 @@ impl SoundPlan {
         *index.expect("a sound plan names known sowings")
     }
 
-    /// The trays that hold the sowing called `id`, in the plan's order.
-    pub fn trays_of(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
+    /// The trays that the sowing called `id` is sown in, in the plan's order.
+    pub fn sown_in(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
         let sowing = self.ids.sowings.get(id);
-        let trays = sowing.map_or(&[][..], |&i| &self.ids.trays_of[i]);
+        let trays = sowing.map_or(&[][..], |&i| &self.ids.sown_in[i]);
         trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// The trays that the sowing called `id` is potted on into, in the plan's order.
+    pub fn potted_into(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
+        let sowing = self.ids.sowings.get(id);
+        let trays = sowing.map_or(&[][..], |&i| &self.ids.potted_into[i]);
+        trays.iter().map(|&i| &self.plan.trays[i])
+    }
+
+    /// Every tray that ever holds the sowing called `id`: those it is sown in, then its pots.
+    pub fn trays_of(&self, id: &str) -> impl Iterator<Item = &Tray> + Clone {
+        self.sown_in(id).chain(self.potted_into(id))
     }
 
     /// The trays that stand in `bay` at any time, in the plan's order.

@@ -20,6 +20,10 @@ pub struct Tray {
     pub name: String,
     /// What is sown in it: one sowing, or several by rows or packs of cells.
     pub parts: Vec<Part>,
+    /// Whether plants that came up elsewhere are potted on into it, on the day their sowing is; left
+    /// out, it is sown.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub potted: bool,
     /// Its kind.
     pub format: String,
     /// Where it stands from which stage on; a stage without an entry stays where the one before
@@ -52,6 +56,11 @@ pub struct CellBlock {
 }
 
 impl CellBlock {
+    /// How many cells it has.
+    pub fn cells(&self) -> u32 {
+        (self.columns[1] - self.columns[0]) * (self.rows[1] - self.rows[0])
+    }
+
     /// Whether they share a cell.
     pub fn overlaps(&self, other: &Self) -> bool {
         let over = |a: [u32; 2], b: [u32; 2]| a[0] < b[1] && b[0] < a[1];
@@ -106,8 +115,26 @@ pub enum Stage {
 }
 
 impl Tray {
+    /// So many trays more besides `trays` as `cells` of `sowing` take, or as many pots to pot it on
+    /// into; each has a label of its own and stands nowhere.
+    pub fn more(
+        trays: &[Self],
+        sowing: &Sowing,
+        format: &TrayFormat,
+        cells: u32,
+        potted: bool,
+    ) -> Vec<Self> {
+        const MOST: u32 = 200;
+        let mut all = trays.to_vec();
+        for _ in 0..cells.div_ceil(format.cells()).clamp(1, MOST) {
+            let tray = Self::another(&all, sowing, format);
+            all.push(Self { potted, ..tray });
+        }
+        all.split_off(trays.len())
+    }
+
     /// One more tray besides `trays`, full of `sowing`, with a label of its own; it stands nowhere.
-    pub fn another(trays: &[Self], sowing: &Sowing, format: &TrayFormat) -> Self {
+    fn another(trays: &[Self], sowing: &Sowing, format: &TrayFormat) -> Self {
         let short: String = sowing.crop.chars().take(2).collect();
         let mut label = short.clone();
         if let Some(first) = label.get_mut(..1) {
@@ -124,6 +151,7 @@ impl Tray {
                 columns: None,
                 rows: None,
             }],
+            potted: false,
             format: format.id.clone(),
             stands: Vec::new(),
         }

@@ -42,6 +42,15 @@ pub struct TrayFormat {
 pub const WATER_FROM_BELOW_MM: f64 = 25.0;
 
 impl TrayFormat {
+    /// The one of `formats` with cells nearest to `cell_ml`; `None` when none has half or twice as
+    /// much, which still does.
+    pub fn nearest(formats: &[Self], cell_ml: f64) -> Option<&Self> {
+        let off = |format: &Self| (format.cell_ml / cell_ml).ln().abs();
+        let trays = formats.iter().filter(|format| format.cells() > 1);
+        let nearest = trays.min_by(|a, b| off(a).total_cmp(&off(b)));
+        nearest.filter(|format| off(format) < 2.0_f64.ln())
+    }
+
     /// How many cells it has.
     pub fn cells(&self) -> u32 {
         self.columns * self.rows

@@ -94,7 +94,8 @@ fn dates_of(
         let day = emerge.map(|emerge| plus_days(emerge, days));
         day.filter(|&day| day < harden)
     };
-    let pots_on = sowing.pots_on != Some(false) && !in_final_pot(plan, sowing, crop);
+    let has_pots = plan.potted_into(&sowing.id).next().is_some();
+    let pots_on = sowing.pots_on != Some(false) && (has_pots || !in_final_pot(plan, sowing, crop));
     let shares = bed_c.iter().map(|&c| curve.share(c));
     let comes_up = if emergence_days.is_some() {
         shares.sum::<f64>() / bed_c.len() as f64
@@ -186,7 +187,7 @@ fn dates_of(
         lamps_on: moments.lamps_on,
         into_light: moments.into_light,
         thin: since(TRUE_LEAVES_DAYS),
-        pot_on: since(weeks(crop.pot_on_weeks)).filter(|_| pots_on),
+        pot_on: since(weeks(crop.pot_on_after_weeks())).filter(|_| pots_on),
         harden,
         out,
         frost_risk_out: plan.site.frost_risk(out),
@@ -200,7 +201,7 @@ fn dates_of(
 
 /// Whether the tray that a sowing is reckoned by stands anywhere in `stage`.
 fn stands(plan: &SoundPlan, sowing: &Sowing, stage: Stage) -> bool {
-    let first = plan.trays_of(&sowing.id).next();
+    let first = plan.sown_in(&sowing.id).next();
     first.is_some_and(|tray| tray.stand_in(stage).is_some())
 }
 
@@ -208,7 +209,7 @@ fn stands(plan: &SoundPlan, sowing: &Sowing, stage: Stage) -> bool {
 /// the pot that it would go into.
 fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
     const AS_LARGE: f64 = 0.8;
-    let cells = plan.trays_of(&sowing.id);
+    let cells = plan.sown_in(&sowing.id);
     let smallest = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
     crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
 }

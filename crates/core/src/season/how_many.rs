@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::words::Statement;
-use crate::plan::{SoundPlan, Sowing};
+use crate::plan::{SoundPlan, Sowing, Tray};
 use crate::season::sowing_dates::SowingDates;
 use crate::seeds::{SeedSource, ToSow, Viability, Want};
 
@@ -23,6 +23,10 @@ pub struct SowingCells {
     pub pot_on_ml: Option<f64>,
     /// Cells that the plan's trays have for it.
     pub cells_there: u32,
+    /// Pots that the plants wanted take, those to spare too; `None` when it stays where it was sown.
+    pub pots: Option<u32>,
+    /// Pots that the plan has for it.
+    pub pots_there: u32,
     /// What to sow; `None` for stock that passes through, and for seed too poor to sow.
     pub to_sow: Option<ToSow>,
     /// Why nothing can be sown of it.
@@ -55,22 +59,15 @@ pub fn all(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<SowingCells> {
 fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
     let crop = plan.crop(sowing);
     let packet = plan.packet(sowing);
-    let cells_there = plan
-        .trays
-        .iter()
-        .flat_map(|tray| {
-            let format = plan.format(tray);
-            let parts = tray.parts.iter().filter(|part| part.sowing == sowing.id);
-            parts.map(move |part| {
-                let block = part.block(format);
-                (block.columns[1] - block.columns[0]) * (block.rows[1] - block.rows[0])
-            })
-        })
-        .sum();
+    let cells_of = |tray: &Tray| {
+        let format = plan.format(tray);
+        let parts = tray.parts.iter().filter(|part| part.sowing == sowing.id);
+        parts.map(|part| part.block(format).cells()).sum::<u32>()
+    };
+    let plants = (f64::from(sowing.wanted) * (1.0 + sowing.spare.unwrap_or(0.0))).ceil() as u32;
     let asked = (sowing.stays.is_none()).then(|| {
-        let wanted = f64::from(sowing.wanted) * (1.0 + sowing.spare.unwrap_or(0.0));
         let want = Want {
-            wanted: wanted.ceil() as u32,
+            wanted: plants,
             viability: None,
             test: None,
             comes_up: dates.comes_up,
@@ -98,8 +95,12 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         } else {
             crop.cell_ml
         },
-        pot_on_ml: dates.pot_on.map(|_| crop.pot_on_ml),
-        cells_there,
+        pot_on_ml: dates.pot_on.map(|_| crop.pot_ml()),
+        cells_there: plan.sown_in(&sowing.id).map(cells_of).sum(),
+        pots: dates
+            .pot_on
+            .map(|_| plants.div_ceil(crop.plants_per_cell.max(1))),
+        pots_there: plan.potted_into(&sowing.id).map(cells_of).sum(),
         to_sow,
         problem,
         seeds_left: None,

@@ -91,6 +91,7 @@ impl MatSeason {
         let mut turns: Vec<MatTurn> = plan
             .trays
             .iter()
+            .filter(|tray| !tray.potted)
             .filter(|tray| tray.parts.iter().any(|part| deserves(&part.sowing)))
             .filter(|tray| {
                 let stand = tray.stand_in(Stage::Germinate);

@@ -95,10 +95,56 @@ fn stage_on(date: Date, sow: Date, grows: Date, harden: Date, out: Date) -> Opti
     }
 }
 
+/// When a sowing is in a tray: from sowing or potting on, until it is potted on into another or
+/// planted out.
+#[derive(Debug, Clone, Copy)]
+pub struct PartSpan<'a> {
+    dates: &'a SowingDates,
+    potted: bool,
+    /// The day it comes into the tray.
+    pub from: Date,
+    /// The day hardening off begins, or it leaves the tray before.
+    pub harden: Date,
+    /// The day it leaves the tray.
+    pub until: Date,
+}
+
+impl<'a> PartSpan<'a> {
+    /// Of the sowing with `dates` in a tray that is sown, or where `potted` is so, filled by potting
+    /// on. Pots that nothing is ever potted on into have no days.
+    pub fn of(plan: &SoundPlan, potted: bool, dates: &'a SowingDates) -> Self {
+        let pots = plan.potted_into(&dates.sowing).next().is_some();
+        let (from, until) = match (potted, dates.pot_on) {
+            (false, Some(day)) if pots => (dates.sow, day),
+            (false, _) => (dates.sow, dates.out),
+            (true, day) => (day.unwrap_or(dates.out), dates.out),
+        };
+        Self {
+            dates,
+            potted,
+            from,
+            harden: dates.harden.min(until).max(from),
+            until,
+        }
+    }
+
+    /// The stage of what is in the tray on `date`; `None` before it is there.
+    pub fn stage_on(&self, date: Date) -> Option<Stage> {
+        let up = self.dates.emerge.unwrap_or(self.harden);
+        let grows = if self.potted { self.from } else { up };
+        stage_on(date, self.from, grows, self.harden, self.until)
+    }
+
+    /// Whether it is in the tray on `date`.
+    pub fn is_there(&self, date: Date) -> bool {
+        (self.from..self.until).contains(&date)
+    }
+}
+
 /// The moments of a tray: one of each, whatever grows in it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct TrayMoments {
-    /// Day the first of it is sown.
+    /// Day the first of it is sown, or potted on into it.
     pub sow: Date,
     /// Day its dome is vented: a quarter of the first of its sowings shows.
     pub vent: Option<Date>,
@@ -111,7 +157,7 @@ pub struct TrayMoments {
     pub shut_in: bool,
     /// Day hardening off begins.
     pub harden: Date,
-    /// Day the last of it is planted out.
+    /// Day the last of it leaves: potted on or planted out.
     pub out: Date,
 }
 
@@ -123,6 +169,21 @@ impl TrayMoments {
             parts.map(|part| &dates[plan.sowing_index(&part.sowing)])
         };
         const PARTS: &str = "a sound plan's trays have parts";
+        let spans = || parts().map(|dates| PartSpan::of(plan, tray.potted, dates));
+        let sow = spans().map(|span| span.from).min().expect(PARTS);
+        let harden = spans().map(|span| span.harden).max().expect(PARTS);
+        let out = spans().map(|span| span.until).max().expect(PARTS);
+        if tray.potted {
+            return Self {
+                sow,
+                vent: None,
+                all_up: sow,
+                moves: sow,
+                shut_in: false,
+                harden,
+                out,
+            };
+        }
         let all_up = parts()
             .map(|d| d.last.unwrap_or(d.harden))
             .max()
@@ -134,13 +195,13 @@ impl TrayMoments {
             bay.is_some_and(|bay| dark(&bay) || bay.place.keeps_damp_in())
         });
         Self {
-            sow: parts().map(|d| d.sow).min().expect(PARTS),
+            sow,
             vent: parts().filter_map(|d| d.quarter).min(),
             all_up,
             moves: into_light.filter(|_| shut_in).unwrap_or(all_up),
             shut_in,
-            harden: parts().map(|d| d.harden).max().expect(PARTS),
-            out: parts().map(|d| d.out).max().expect(PARTS),
+            harden,
+            out,
         }
     }
 

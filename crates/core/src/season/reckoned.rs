@@ -41,6 +41,11 @@ impl<'a> Reckoned<'a> {
         }
     }
 
+    /// How much to sow of the sowing called `id`.
+    pub fn cells_of(&self, id: &str) -> Option<&SowingCells> {
+        self.how_many.iter().find(|cells| cells.sowing == id)
+    }
+
     /// The days that the tray called `tray` stands in the place called `place`, from its first to its
     /// last there; `None` when it never does.
     pub fn days_in(&self, tray: &str, place: &str) -> Option<DateSpan> {

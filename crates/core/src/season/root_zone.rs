@@ -54,7 +54,7 @@ impl<'a> Beds<'a> {
 
     fn computed(&mut self, sowing: &Sowing, on_mat: bool) -> Option<Vec<f64>> {
         let plan = self.plan;
-        let tray = plan.trays_of(&sowing.id).next()?;
+        let tray = plan.sown_in(&sowing.id).next()?;
         let stand = tray.stand_in(Stage::Germinate)?;
         let bay = plan.bay(&stand.bay)?;
         if bay.place.outdoors() {
@@ -98,7 +98,7 @@ impl<'a> Beds<'a> {
             let id = &plan.places[place].id;
             let here = |tray: &&crate::plan::Tray| {
                 let stand = tray.stand_in(Stage::Germinate);
-                stand.is_some_and(|stand| stand.bay.place == *id)
+                !tray.potted && stand.is_some_and(|stand| stand.bay.place == *id)
             };
             let trays = plan.trays.iter().filter(here);
             let inside = Inside {

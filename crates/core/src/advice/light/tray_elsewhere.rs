@@ -7,7 +7,11 @@ use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let misfit = view.computed.hang.as_ref()?.misfit.as_ref()?;
-    let tray = view.computed.trays().iter().find(|t| t.tray == misfit.tray)?;
+    let tray = view
+        .computed
+        .trays()
+        .iter()
+        .find(|t| t.tray == misfit.tray)?;
     let part = tray.parts.first()?;
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     Some(Finding {

@@ -10,6 +10,7 @@ crate::advice::judgement::judgements! {
     packet_too_old: Sowing,
     too_few_seeds: Sowing,
     too_few_cells: Sowing,
+    too_few_pots: Sowing,
     cold_must_begin: Sowing,
     pot_on_now: Sowing,
     harden_off_now: Sowing,

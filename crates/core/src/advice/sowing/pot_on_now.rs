@@ -21,9 +21,9 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
             },
             say!("Pot {name} on by {day}", name = &view.dates.name, day = day),
             say!(
-                "By then roots fill the cell: {wanted} pots of {ml} take its place, and more room.",
-                wanted = Quantity::Count.of(f64::from(view.sowing.wanted)),
-                ml = Quantity::VolumeMl.of(view.crop.pot_on_ml),
+                "By then roots fill the cell: {pots} pots of {ml} take its place, and more room.",
+                pots = Quantity::Count.of(f64::from(view.cells?.pots?)),
+                ml = Quantity::VolumeMl.of(view.crop.pot_ml()),
             ),
         )
     })

@@ -41,16 +41,11 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
 /// As many trays more, like the first that it has, as the cells that are short take.
 fn more_trays(view: &SowingView<'_>, short: u32) -> Option<Fix> {
     let plan = view.plan;
-    let like = plan.trays_of(&view.sowing.id).next()?;
+    let like = plan.sown_in(&view.sowing.id).next()?;
     let format = plan.format(like);
-    let n = short.div_ceil(format.cells());
-    let mut trays = plan.trays.clone();
-    for _ in 0..n {
-        trays.push(Tray::another(&trays, view.sowing, format));
-    }
-    let added = trays.split_off(plan.trays.len());
+    let added = Tray::more(&plan.trays, view.sowing, format, short, false);
     let all = Pointer::default().at("trays");
-    let count = Quantity::Count.of(f64::from(n));
+    let count = Quantity::Count.of(added.len() as f64);
     Some(Fix {
         label: say!(
             "Add {n} × {format}",

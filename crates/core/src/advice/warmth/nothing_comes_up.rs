@@ -39,7 +39,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                     crop.root_zone_c,
                 )],
             });
-            let trays = plan.trays_of(&sowing.id);
+            let trays = plan.sown_in(&sowing.id);
             Finding {
                 id: String::new(),
                 code: "",

@@ -21,7 +21,7 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
             continue;
         }
         let cells = reckoned.how_many.iter().find(|c| c.sowing == sowing.id);
-        let mut trays = plan.trays_of(&sowing.id);
+        let mut trays = plan.sown_in(&sowing.id);
         let shut_in = trays.any(|tray| TrayMoments::of(plan, tray, &reckoned.dates).shut_in);
         let of = Sown {
             crop: plan.crop(sowing),
@@ -120,10 +120,15 @@ impl Sown<'_> {
 
     fn pot_on(&self) -> Job {
         let headline = say!("Pot {name} on", name = self.name());
-        let note = say!(
-            "Into pots of {ml}, before roots circle; it takes more room from now on",
-            ml = Quantity::VolumeMl.of(self.crop.pot_on_ml)
-        );
+        let ml = Quantity::VolumeMl.of(self.crop.pot_ml());
+        let note = match self.cells.and_then(|cells| cells.pots) {
+            Some(pots) => say!(
+                "Into {pots} pots of {ml}, before roots circle; the strongest first",
+                pots = Quantity::Count.of(f64::from(pots)),
+                ml = ml
+            ),
+            None => say!("Into pots of {ml}, before roots circle", ml = ml),
+        };
         Some((EventKind::PotOn, self.dates.pot_on?, [headline, note]))
     }
 
