@@ -150,21 +150,23 @@ fn what_does_not_go_in_is_refused_with_a_way_out() {
             "/things",
         ),
         (
-            Edit::MoveTray {
-                tray: "ghost".into(),
+            Edit::StandTrays {
+                trays: vec!["ghost".into()],
                 stage: Stage::Grow,
                 from: None,
                 bay: bay("door", "t4"),
+                onto: None,
             },
-            "/tray",
+            "/trays",
         ),
         (
             // Four tomato trays fill it.
-            Edit::MoveTray {
-                tray: "cu1".into(),
+            Edit::StandTrays {
+                trays: vec!["cu1".into()],
                 stage: Stage::Grow,
                 from: None,
                 bay: bay("coat", "t1"),
+                onto: None,
             },
             "/bay",
         ),
@@ -304,11 +306,12 @@ fn a_place_moves_along_and_a_tray_into_another_bay() {
     assert_eq!(edited.plan.places.last().unwrap().id, "door");
     let edited = done(
         &plan,
-        Edit::MoveTray {
-            tray: "cu1".into(),
+        Edit::StandTrays {
+            trays: vec!["cu1".into()],
             stage: Stage::Grow,
             from: None,
             bay: bay("door", "t4"),
+            onto: None,
         },
     );
     let tray = edited.plan.trays.iter().find(|t| t.id == "cu1").unwrap();

@@ -33,11 +33,12 @@ fn spots(plan: &SoundPlan, id: &str) -> Vec<(BayRef, Date)> {
 }
 
 fn move_tray(id: &str, stage: Stage, from: Option<Date>, to: BayRef) -> Edit {
-    Edit::MoveTray {
-        tray: id.into(),
+    Edit::StandTrays {
+        trays: vec![id.into()],
         stage,
         from,
         bay: to,
+        onto: None,
     }
 }
 
@@ -98,7 +99,7 @@ fn a_move_after_its_stage_or_into_a_full_bay_is_refused_with_the_reason() {
     );
     assert_eq!(refused(&plan, &late).path, "/from");
     let nobody = move_tray("nobody", Stage::Grow, None, bay("door", "t4"));
-    assert_eq!(refused(&plan, &nobody).path, "/tray");
+    assert_eq!(refused(&plan, &nobody).path, "/trays");
 }
 
 #[test]

@@ -88,11 +88,12 @@ fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
             with: pick(rng, &plan.trays).id.clone(),
             on: day(rng),
         },
-        _ => Edit::MoveTray {
-            tray: pick(rng, &plan.trays).id.clone(),
+        _ => Edit::StandTrays {
+            trays: vec![pick(rng, &plan.trays).id.clone()],
             stage: *pick(rng, &[Stage::Germinate, Stage::Grow, Stage::Harden]),
             from: rng.bool().then(|| day(rng)),
             bay: any_bay(rng, plan),
+            onto: None,
         },
     }
 }

@@ -8,7 +8,7 @@ use jiff::civil::Date;
 
 use crate::basis::units::dli_mol_m2_d;
 use crate::day::sill::sill;
-use crate::day::standing::{Standing, burns, covered, through_dome};
+use crate::day::standing::{Standing, burns, covered, let_through};
 use crate::light::bay::BayField;
 use crate::light::surfaces::{let_down, reflectance};
 use crate::room::{Bay, BayRef};
@@ -76,7 +76,7 @@ impl<'a> CellLight<'a> {
         for s in standing {
             for part in &s.parts {
                 let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
-                let through = through_dome(s);
+                let through = let_through(s);
                 let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
                 let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
                 let from_above = from_above.map_or_else(Vec::new, |above| {

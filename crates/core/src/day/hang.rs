@@ -13,7 +13,7 @@ use crate::basis::words::{COMMON_PRACTICE, Statement, Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Measures;
 use crate::day::standing::{
-    Standing, hour_limits, least_gap_mm, standing_in, tallest_leaves, through_dome,
+    Standing, hour_limits, least_gap_mm, let_through, standing_in, tallest_leaves,
 };
 use crate::lamps::adjust::{Adjustment, Ahead, Misfit, Reach, Step};
 use crate::lamps::choice::{Setting, SweepPoint, Want};
@@ -82,7 +82,7 @@ fn ahead(
         for part in s.parts.iter().filter(|part| part.is_growing()) {
             let crop = plan.crop(part.sowing);
             let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
-            let (field, through) = (Rc::clone(field), through_dome(s));
+            let (field, through) = (Rc::clone(field), let_through(s));
             let over_feet = part.canopy_mm - lift_now;
             let light = move |height_mm: f64, lift_mm: f64| {
                 let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);

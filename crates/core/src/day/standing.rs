@@ -28,8 +28,13 @@ pub struct Standing<'a> {
     pub stage: Stage,
     /// Whether not all of it is up: it wants warmth and damp.
     pub coming_up: bool,
-    /// Whether its dome is on: where it germinates, unless the place keeps the damp in already.
+    /// Whether its dome is on: where it germinates, unless the place, or a tray stacked on it, keeps
+    /// the damp in already.
     pub domed: bool,
+    /// Whether it is stacked on others.
+    pub stacked: bool,
+    /// Whether others are stacked on it, so that it lies dark.
+    pub covered: bool,
     /// Its outline on the deck.
     pub footprint: Footprint,
     /// What is sown in it.
@@ -115,13 +120,15 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
     let (plan, dates) = (reckoned.plan, &reckoned.dates);
     let lift_mm = bay.tier.lift_mm();
     let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
-    plan.trays_in(bay)
+    let mut standing: Vec<Standing<'a>> = plan
+        .trays_in(bay)
         .filter_map(|tray| {
             let moments = TrayMoments::of(plan, tray, dates);
             let stage = moments.stage_on(date)?;
             let coming_up = moments.coming_up(date);
             let stand = tray.stand_on(stage, date).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
+            let lift_mm = lift_mm + stand.box_mm.unwrap_or(0.0);
             let parts = tray.parts.iter().map(|part| {
                 let index = plan.sowing_index(&part.sowing);
                 let (sowing, dates) = (&plan.sowings[index], &dates[index]);
@@ -153,11 +160,42 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
                 domed: stage == Stage::Germinate
                     && format.dome_height_mm.is_some()
                     && !bay.place.keeps_damp_in(),
+                stacked: stand.stacked,
+                covered: false,
                 footprint: stand.footprint(format),
                 parts: parts.collect(),
             })
         })
-        .collect()
+        .collect();
+    stack(&mut standing);
+    standing
+}
+
+/// Lifts what is stacked onto what it is stacked on, which lies dark then and needs no dome.
+fn stack(standing: &mut [Standing<'_>]) {
+    for upper in 0..standing.len() {
+        if !standing[upper].stacked {
+            continue;
+        }
+        let footprint = standing[upper].footprint;
+        let mut lift_mm = standing[upper].lift_mm;
+        for lower in standing.iter_mut().filter(|s| !s.stacked) {
+            if lower.footprint.overlaps(&footprint) {
+                lift_mm = lift_mm.max(lower.rim_mm());
+                (lower.covered, lower.domed) = (true, false);
+                lower
+                    .parts
+                    .iter_mut()
+                    .for_each(|part| part.wants_light = false);
+            }
+        }
+        let own = &mut standing[upper];
+        let raised_mm = lift_mm - own.lift_mm;
+        own.lift_mm = lift_mm;
+        own.parts
+            .iter_mut()
+            .for_each(|part| part.canopy_mm += raised_mm);
+    }
 }
 
 /// The last day on which a tray stands where it does on `date`.
@@ -192,9 +230,11 @@ pub(super) fn least_gap_mm(bay: &Bay<'_>) -> f64 {
     gaps.fold(0.0, f64::max)
 }
 
-/// What the dome of a tray lets through.
-pub(super) fn through_dome(s: &Standing<'_>) -> f64 {
-    if s.domed && s.format.dome_height_mm.is_some() {
+/// What the dome of a tray, or a tray on top of it, lets through.
+pub(super) fn let_through(s: &Standing<'_>) -> f64 {
+    if s.covered {
+        0.0
+    } else if s.domed && s.format.dome_height_mm.is_some() {
         THROUGH_DOME
     } else {
         1.0

@@ -3,6 +3,7 @@
 use crate::basis::fault::Fault;
 use crate::edit::change::{Edit, Edited};
 use crate::edit::editor::Editor;
+use crate::edit::stand::From;
 use crate::plan::SoundPlan;
 
 /// The plan that `edit` makes of `plan`.
@@ -25,12 +26,21 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::Again { things } => editor.again(things),
         Edit::Remove { things } => editor.remove(things),
         Edit::MovePlace { place, to } => editor.move_place(place, *to),
-        Edit::MoveTray {
-            tray,
+        Edit::StandTrays {
+            trays,
             stage,
             from,
             bay,
-        } => editor.move_tray(plan, tray, (*stage, *from), bay),
+            onto,
+        } => {
+            let when = From {
+                stage: *stage,
+                from: *from,
+                onto: onto.as_ref(),
+            };
+            editor.stand_trays(plan, trays, &when, bay)
+        }
+        Edit::BoxUnder { tray, on, box_mm } => editor.box_under(plan, tray, *on, *box_mm),
         Edit::TurnTray { tray, on } => editor.turn_tray(plan, tray, *on),
         Edit::SwapTrays { tray, with, on } => editor.swap_trays(plan, tray, with, *on),
         Edit::AddSowing {

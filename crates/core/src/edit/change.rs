@@ -4,12 +4,13 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::plane::Axis;
 use crate::basis::words::Statement;
 use crate::plan::{Plan, Stage};
 use crate::room::BayRef;
 
 /// What to do with the plan's form.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Edit {
     /// Adds a place of a generic kind at the right.
@@ -65,10 +66,10 @@ pub enum Edit {
         /// Its new index, from the left.
         to: usize,
     },
-    /// Finds a tray a spot in a bay, from a stage on or from a date within it.
-    MoveTray {
-        /// The tray.
-        tray: String,
+    /// Stands trays on free spots in a bay, from a stage on or from a date within it.
+    StandTrays {
+        /// The trays.
+        trays: Vec<String>,
         /// From this stage on.
         stage: Stage,
         /// From this date on, in the middle of the stage; from its first day when left out.
@@ -76,6 +77,19 @@ pub enum Edit {
         from: Option<Date>,
         /// The bay to stand in.
         bay: BayRef,
+        /// Where in it; the first free spots when left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        onto: Option<Onto>,
+    },
+    /// Sets a tray on a box of its own where it stands on a date.
+    BoxUnder {
+        /// The tray.
+        tray: String,
+        /// A day on which it stands there.
+        on: Date,
+        /// Height of the box; none when left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        box_mm: Option<f64>,
     },
     /// Turns a tray a quarter where it stands on a date, on the same corner.
     TurnTray {
@@ -125,6 +139,24 @@ pub enum Edit {
         /// The sowing.
         sowing: String,
     },
+}
+
+/// Where in a bay a tray is wanted.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Onto {
+    /// Its left edge on the deck; the free spot nearest to that is taken.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub x_mm: Option<f64>,
+    /// Its front edge on the deck; anywhere when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub y_mm: Option<f64>,
+    /// Which way its length runs, if that can be.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub along: Option<Axis>,
+    /// On top of trays that stand there, while all germinate.
+    #[serde(default)]
+    pub stacked: bool,
 }
 
 /// Something in the room that can be picked.

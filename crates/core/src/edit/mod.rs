@@ -9,6 +9,7 @@ mod pots;
 mod relocate;
 mod remove;
 mod sow;
+mod stand;
 
 pub use apply::apply;
-pub use change::{Edit, Edited, GearList, GearRef, Thing};
+pub use change::{Edit, Edited, GearList, GearRef, Onto, Thing};

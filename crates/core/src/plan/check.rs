@@ -302,6 +302,19 @@ impl Plan {
                 say!("put the tray on another tier, or free this one first"),
             );
         }
+        if stand.stacked && stand.stage != Stage::Germinate {
+            faults.add(
+                &at.at("stacked"),
+                stand.stacked,
+                say!("what grows cannot be stacked"),
+                say!("stack trays only while they germinate"),
+            );
+        }
+        if let Some(mm) = stand.box_mm {
+            const HIGHEST_BOX_MM: f64 = 1000.0;
+            let range = 0.0..=HIGHEST_BOX_MM;
+            faults.number(&at.at("box_mm"), mm, range, Quantity::LengthMm);
+        }
         let Some(format) = format else { return };
         let outline = stand.footprint(format);
         for (name, value, edges, deck_mm) in [

@@ -2,7 +2,9 @@
 
 use std::collections::HashMap;
 
+use crate::basis::plane::Footprint;
 use crate::plan::document::Plan;
+use crate::plan::tray::{Stage, Stand, Tray};
 use crate::room::{Bay, BayRef};
 
 /// The index of each thing in its list, by its identifier; of two by one name, the first.
@@ -15,6 +17,8 @@ pub(super) struct Ids {
     pub(super) crops: HashMap<String, usize>,
     places: HashMap<String, usize>,
     tiers: Vec<HashMap<String, usize>>,
+    /// Whether others are stacked on each tray while it germinates.
+    pub(super) covered: Vec<bool>,
     /// The trays that each sowing is sown in, in the plan's order.
     pub(super) sown_in: Vec<Vec<usize>>,
     /// The trays that each sowing is potted on into, in the plan's order.
@@ -40,6 +44,32 @@ fn note(list: &mut Vec<usize>, tray: usize) {
     }
 }
 
+/// Where a tray germinates, and its outline there.
+fn outline<'a>(plan: &Plan, ids: &Ids, tray: &'a Tray) -> Option<(&'a Stand, Footprint)> {
+    let stand = tray.stand_in(Stage::Germinate)?;
+    let format = plan.tray_formats.get(*ids.formats.get(&tray.format)?)?;
+    Some((stand, stand.footprint(format)))
+}
+
+/// Which trays lie under one that is stacked on them while both germinate.
+fn covered(plan: &Plan, ids: &Ids) -> Vec<bool> {
+    let stacked = plan
+        .trays
+        .iter()
+        .filter_map(|tray| outline(plan, ids, tray));
+    let stacked: Vec<_> = stacked.filter(|(stand, _)| stand.stacked).collect();
+    let lies_under = |tray: &Tray| {
+        !stacked.is_empty()
+            && outline(plan, ids, tray).is_some_and(|(stand, footprint)| {
+                let over = |(upper, above): &(&Stand, Footprint)| {
+                    upper.bay == stand.bay && above.overlaps(&footprint)
+                };
+                !stand.stacked && stacked.iter().any(over)
+            })
+    };
+    plan.trays.iter().map(lies_under).collect()
+}
+
 impl Ids {
     pub(super) fn of(plan: &Plan) -> Self {
         let mut ids = Self {
@@ -54,6 +84,7 @@ impl Ids {
                 .iter()
                 .map(|place| index(place.tiers.iter().map(|tier| &tier.id)))
                 .collect(),
+            covered: Vec::new(),
             sown_in: vec![Vec::new(); plan.sowings.len()],
             potted_into: vec![Vec::new(); plan.sowings.len()],
             trays_in: plan
@@ -78,6 +109,7 @@ impl Ids {
                 }
             }
         }
+        ids.covered = covered(plan, &ids);
         ids
     }
 

@@ -96,6 +96,12 @@ impl SoundPlan {
         trays.iter().map(|&i| &self.plan.trays[i])
     }
 
+    /// Whether others are stacked on `tray` while it germinates.
+    pub fn is_covered(&self, tray: &Tray) -> bool {
+        let index = self.tray_index(&tray.id);
+        index.is_some_and(|i| self.ids.covered[i])
+    }
+
     /// Index of the tray called `id`.
     pub fn tray_index(&self, id: &str) -> Option<usize> {
         self.ids.trays.get(id).copied()

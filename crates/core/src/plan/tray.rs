@@ -96,6 +96,12 @@ pub struct Stand {
     pub y_mm: f64,
     /// Which way its length runs.
     pub along: Axis,
+    /// The height of a box of its own under it; left out, it stands on what its tier's trays do.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub box_mm: Option<f64>,
+    /// Whether it is stacked on the trays under it, which lie dark then.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub stacked: bool,
 }
 
 /// What a sowing goes through.
@@ -163,7 +169,11 @@ impl Tray {
         let begun = |stand: &&Stand| match stage {
             Stage::Out => false,
             Stage::Harden => stand.stage == stage && stand.from.is_none(),
-            _ => stand.stage < stage || stand.stage == stage && stand.from.is_none(),
+            // What is stacked comes down before it grows.
+            _ => {
+                stand.stage < stage && !stand.stacked
+                    || stand.stage == stage && stand.from.is_none()
+            }
         };
         let stands = self.stands.iter().filter(begun);
         stands.max_by_key(|stand| (stand.stage, stand.from))
@@ -179,10 +189,26 @@ impl Tray {
     }
 }
 
+impl Tray {
+    /// The tray with `stand` in place of the one that begins when it does, or besides.
+    pub fn restood(&self, stand: &Stand) -> Self {
+        let mut tray = self.clone();
+        let begins = |s: &Stand| (s.stage, s.from);
+        match tray.stands.iter_mut().find(|s| begins(s) == begins(stand)) {
+            Some(old) => *old = stand.clone(),
+            None => tray.stands.push(stand.clone()),
+        }
+        tray
+    }
+}
+
 impl Stand {
     /// Whether it is the same spot as `other`, whenever each is taken.
     pub fn same_spot(&self, other: &Self) -> bool {
-        let spot = |stand: &Self| (stand.x_mm, stand.y_mm, stand.along);
+        let spot = |stand: &Self| {
+            let up = (stand.box_mm, stand.stacked);
+            (stand.x_mm, stand.y_mm, stand.along, up)
+        };
         self.bay == other.bay && spot(self) == spot(other)
     }
 

@@ -8,6 +8,7 @@ pub mod moments;
 pub mod outline;
 mod pace;
 pub mod reckoned;
+pub mod room_for;
 mod root_zone;
 mod sowing_dates;
 pub mod stays;

@@ -194,6 +194,7 @@ impl TrayMoments {
             let bay = plan.bay(&stand.bay);
             bay.is_some_and(|bay| dark(&bay) || bay.place.keeps_damp_in())
         });
+        let shut_in = shut_in || plan.is_covered(tray);
         Self {
             sow,
             vent: parts().filter_map(|d| d.quarter).min(),

@@ -92,7 +92,8 @@ fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Opt
         fields,
     );
     let cells = field.cells(stand.footprint(format).cells(4, 3));
-    let canopy_mm = bay.tier.lift_mm() + format.height_mm + HALF_GROWN_MM;
+    let canopy_mm =
+        bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
     // Lamps are kept over the leaves, whatever they hang at today.
     const LEAST_GAP_MM: f64 = 20.0;
     let canopy_mm = canopy_mm.min(height_mm - LEAST_GAP_MM).max(0.0);

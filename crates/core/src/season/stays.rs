@@ -44,6 +44,7 @@ pub fn clashes<'a>(stays: &[Stay<'a>]) -> Vec<Clash<'a>> {
             to: first.days.to.min(second.days.to),
         };
         if days.from <= days.to
+            && first.stacked == second.stacked
             && !std::ptr::eq(first.tray, second.tray)
             && first.footprint.overlaps(&second.footprint)
         {
@@ -67,8 +68,18 @@ pub struct Stay<'a> {
     pub bay: &'a BayRef,
     /// Its outline on the deck.
     pub footprint: Footprint,
+    /// Whether it is stacked on others.
+    pub stacked: bool,
     /// The days.
     pub days: DateSpan,
+}
+
+impl Stay<'_> {
+    /// Whether it is in `bay` on any of `days`.
+    pub fn is_in(&self, bay: &BayRef, days: &[DateSpan]) -> bool {
+        let meets = |d: &DateSpan| self.days.from <= d.to && d.from <= self.days.to;
+        self.bay == bay && days.iter().any(meets)
+    }
 }
 
 /// Where every tray stands and when. A tray that stays put stands there once, not once a stage.
@@ -79,10 +90,23 @@ pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
             tray,
             bay: &stand.bay,
             footprint: stand.footprint(plan.format(tray)),
+            stacked: stand.stacked,
             days,
         })
     };
     plan.trays.iter().flat_map(of_tray).collect()
+}
+
+/// The days on which `tray` stands as `stand` says, which is one of its own.
+pub fn days_at(
+    plan: &SoundPlan,
+    dates: &[SowingDates],
+    tray: &Tray,
+    stand: &Stand,
+) -> Vec<DateSpan> {
+    let all = spots(tray, &TrayMoments::of(plan, tray, dates)).into_iter();
+    let here = all.filter(|(spot, _)| *spot == stand);
+    here.map(|(_, days)| days).collect()
 }
 
 /// The spots of a tray one after another, with the days of each; none where it stands nowhere.

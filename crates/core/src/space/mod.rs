@@ -4,3 +4,4 @@ pub mod decks;
 pub mod doors;
 pub mod floor;
 pub mod packing;
+pub mod spots;
