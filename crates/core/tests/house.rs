@@ -217,6 +217,7 @@ fn kinds_of_place_are_told_apart_in_one_file() {
         "Chamber",
         "Window",
         "ColdFrame",
+        "Surface",
     ];
     let allowed = [
         "room/place/traits.rs",

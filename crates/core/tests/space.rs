@@ -186,6 +186,7 @@ fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
         "chamber",
         "window",
         "cold_frame",
+        "surface",
     ] {
         let is = |place: &Place| match &place.kind {
             Kind::Rack(_) => wanted == "rack",
@@ -195,6 +196,7 @@ fn every_kind_on_the_shelf_is_sound_and_can_be_put_to_use() {
             Kind::Chamber(_) => wanted == "chamber",
             Kind::Window(_) => wanted == "window",
             Kind::ColdFrame(_) => wanted == "cold_frame",
+            Kind::Surface(_) => wanted == "surface",
         };
         assert!(plan.places.iter().any(is), "{wanted}");
     }

@@ -52,7 +52,7 @@ const STEP_K: f64 = 2.0;
 /// open.
 pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<ChamberWay> {
     let plan = reckoned.plan;
-    let Some(here) = plan.bay(bay) else {
+    let Some(here) = plan.bay_on(bay, date) else {
         return Vec::new();
     };
     let place = here.place;

@@ -42,7 +42,7 @@ pub struct SetUp {
 /// under lamps on `date`.
 pub fn set_ups(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<SetUp> {
     let plan = reckoned.plan;
-    let Some(here) = plan.bay(bay) else {
+    let Some(here) = plan.bay_on(bay, date) else {
         return Vec::new();
     };
     let Some((now, _)) = looked_at(reckoned, bay, date) else {
@@ -130,6 +130,7 @@ fn behind_a_window(
             ..bay.tier.clone()
         }],
         spot: None,
+        settings: Vec::new(),
         ..window.clone()
     });
     let from = bay.reference();
@@ -149,7 +150,7 @@ fn behind_a_window(
 }
 
 fn looked_at(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<(SetUp, Option<Hang>)> {
-    let here = reckoned.plan.bay(bay)?;
+    let here = reckoned.plan.bay_on(bay, date)?;
     let tier = here.tier;
     let place = Looker::new(reckoned, Detail::Outline).look(here.place_index, date);
     let looked = place.into_iter().nth(here.tier_index)?.computed;

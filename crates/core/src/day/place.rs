@@ -55,7 +55,7 @@ pub struct PlaceView<'a, 'b> {
 impl<'a, 'b> PlaceView<'a, 'b> {
     /// Place `index` of `plan` with the view of each of its bays.
     pub fn new(plan: &'a SoundPlan, index: usize, date: Date, bays: &'b [BayView<'a>]) -> Self {
-        let place = &plan.places[index];
+        let place = plan.place_on(index, date);
         let standing: Vec<_> = bays.iter().map(|bay| bay.standing.clone()).collect();
         let computed = PlaceOnDay {
             place: place.id.clone(),

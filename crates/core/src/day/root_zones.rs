@@ -11,7 +11,7 @@ use crate::day::closed_air::ClosedAir;
 use crate::day::standing::Standing;
 use crate::day::water::TrayWater;
 use crate::plan::SoundPlan;
-use crate::room::{Bay, Mat};
+use crate::room::{Bay, Mat, Tier};
 use crate::season::Shows;
 use crate::warmth::mat::{cover, mat_under};
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
@@ -76,12 +76,12 @@ pub(crate) fn free_sides(own: &Standing<'_>, standing: &[Standing<'_>]) -> f64 {
     (1.0 - against / (2.0 * (w + d))).clamp(0.0, 1.0)
 }
 
-/// Whether a mat is plugged in: something on it germinates. Seedlings that are up need none
-/// (common practice, no source).
-fn plugged_in(mat: &Mat, standing: &[Standing<'_>]) -> bool {
-    standing
-        .iter()
-        .any(|s| s.coming_up && cover(mat, &s.footprint) > 0.0)
+/// Whether a mat of `tier` is plugged in: something on it germinates. Seedlings that are up need none
+/// (common practice, no source), but may have it left on.
+fn plugged_in(tier: &Tier, mat: &Mat, standing: &[Standing<'_>]) -> bool {
+    let warmed = |s: &Standing<'_>| s.coming_up || tier.mats_growing && s.is_up();
+    let on_it = standing.iter().filter(|s| cover(mat, &s.footprint) > 0.0);
+    on_it.into_iter().any(warmed)
 }
 
 /// Whose root zones are wanted.
@@ -139,7 +139,7 @@ impl Here<'_> {
     /// The mat under tray `i` that is plugged in, and the share of the tray that it lies under.
     fn mat(&self, i: usize) -> Option<(&Mat, f64)> {
         let under = mat_under(self.bay.tier, &self.standing[i].footprint);
-        under.filter(|(mat, _)| plugged_in(mat, self.standing))
+        under.filter(|(mat, _)| plugged_in(self.bay.tier, mat, self.standing))
     }
 
     /// The tray that holds the probe of `mat`.

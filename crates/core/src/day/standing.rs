@@ -126,6 +126,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
             let moments = TrayMoments::of(plan, tray, dates);
             let stage = moments.stage_on(date)?;
             let coming_up = moments.coming_up(date);
+            let wants_lamps = bay.tier.lamps_germinating && stage == Stage::Germinate;
             let stand = tray.stand_on(stage, date).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
             let lift_mm = lift_mm + stand.box_mm.unwrap_or(0.0);
@@ -145,7 +146,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
                     stage: span.stage_on(date),
                     footprint,
                     grid,
-                    wants_light: there && dates.wants_lamps_on(date),
+                    wants_light: there && (wants_lamps || dates.wants_lamps_on(date)),
                     plant_height_mm,
                     canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }

@@ -127,7 +127,7 @@ impl<'a> Looker<'a> {
 
     /// Every bay of `place` on `date`, from the lowest up.
     pub fn look(&mut self, place_index: usize, date: Date) -> Vec<BayView<'a>> {
-        let place = &self.reckoned.plan.places[place_index];
+        let place = self.reckoned.plan.place_on(place_index, date);
         // 1. Who stands there.
         let bays: Vec<Bay<'a>> = place.bays(place_index).collect();
         let standing: Vec<Vec<Standing<'a>>> = bays

@@ -46,7 +46,11 @@ impl Editor {
                         ));
                     }
                     names.push(self.bay_name(&bay));
-                    self.plan.places[at[0]].tiers.remove(at[1]);
+                    let place = &mut self.plan.places[at[0]];
+                    let gone = place.tiers.remove(at[1]).id;
+                    place
+                        .settings
+                        .retain(|set| set.tier.as_ref() != Some(&gone));
                 }
                 Some(gear) => names.push(self.remove_gear(at, gear)?),
             }

@@ -10,6 +10,7 @@ use crate::plan::ids::Ids;
 use crate::plan::sound::SoundPlan;
 use crate::plan::tray::{Part, Stage, Stand};
 use crate::room::MOST_OVERHANG_MM;
+use crate::room::Place;
 use crate::room::container::TrayFormat;
 use crate::{crops, room};
 
@@ -21,7 +22,12 @@ impl Plan {
     pub fn check(self) -> Result<SoundPlan, Vec<Fault>> {
         let mut faults = Faults::default();
         let ids = self.look_over(&mut faults);
-        faults.verdict().map(|()| SoundPlan { plan: self, ids })
+        faults.verdict()?;
+        Ok(SoundPlan {
+            stretches: self.places.iter().map(Place::stretches).collect(),
+            plan: self,
+            ids,
+        })
     }
 
     /// The ranges of the figures that the document has.

@@ -18,6 +18,8 @@ use crate::seeds::Packet;
 pub struct SoundPlan {
     pub(super) plan: Plan,
     pub(super) ids: Ids,
+    /// Each place as it is set from a date on.
+    pub(super) stretches: Vec<Vec<(Date, Place)>>,
 }
 
 impl std::ops::Deref for SoundPlan {
@@ -112,7 +114,27 @@ impl SoundPlan {
         self.plan.places.get(self.ids.place(id)?)
     }
 
-    /// The bay that `reference` names.
+    /// Place `index` as it is set on `date`.
+    pub fn place_on(&self, index: usize, date: Date) -> &Place {
+        let stretches = self.stretches[index].iter().rev();
+        let mut begun = stretches.filter(|(from, _)| *from <= date);
+        begun
+            .next()
+            .map_or(&self.plan.places[index], |(_, place)| place)
+    }
+
+    /// The bay that `reference` names, as it is set on `date`.
+    pub fn bay_on(&self, reference: &BayRef, date: Date) -> Option<Bay<'_>> {
+        let bay = self.bay(reference)?;
+        let place = self.place_on(bay.place_index, date);
+        Some(Bay {
+            place,
+            tier: &place.tiers[bay.tier_index],
+            ..bay
+        })
+    }
+
+    /// The bay that `reference` names, as it is set to begin with.
     pub fn bay(&self, reference: &BayRef) -> Option<Bay<'_>> {
         self.ids.bay(&self.plan, reference)
     }

@@ -74,7 +74,7 @@ pub fn probe(reckoned: &Reckoned<'_>, asked: &Probe) -> Result<Probed, Vec<Fault
     let plan = reckoned.plan;
     let mut faults = Faults::default();
     let root = Pointer::default();
-    let Some(bay) = plan.bay(&asked.bay) else {
+    let Some(bay) = plan.bay_on(&asked.bay, asked.date) else {
         let bays = crate::room::bays(&plan.places).map(|bay| bay.reference());
         let known = bays.map(|bay| format!("{}/{}", bay.place, bay.tier));
         let named = format!("{}/{}", asked.bay.place, asked.bay.tier);

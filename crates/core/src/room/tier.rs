@@ -32,6 +32,12 @@ pub struct Tier {
     /// When they go on, in hours after midnight; 06:00 when left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lights_on_h: Option<f64>,
+    /// Whether its lamps burn over what germinates, too; only over what wants light when left out.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub lamps_germinating: bool,
+    /// Whether its mats stay on under what grows; off once all is up when left out.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub mats_growing: bool,
     /// How the gap between lamps and leaves is changed; left out, lamps hang at any height.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub adjust: Option<Adjust>,

@@ -92,7 +92,8 @@ impl<'a> Beds<'a> {
     /// The closed air of a tier, with its mats on and its lamps off.
     fn closed(&mut self, place: usize, tier: usize, on_mat: TrayHere<'_>) -> Option<&Closed> {
         let plan = self.plan;
-        let space = ClosedSpace::around(&plan.places[place], tier)?;
+        let place_of = &plan.places[place];
+        let space = ClosedSpace::around(place_of, tier)?;
         let first_tier = space.tiers().start;
         let reckon = || {
             let id = &plan.places[place].id;
@@ -102,7 +103,10 @@ impl<'a> Beds<'a> {
             };
             let trays = plan.trays.iter().filter(here);
             let inside = Inside {
-                lit: Vec::new(),
+                lit: space
+                    .tiers()
+                    .map(|i| place_of.tiers[i].lamps_germinating)
+                    .collect(),
                 heat: 1.0,
                 wet_kg: AT_ONCE * trays.map(|tray| plan.format(tray).wet_kg).sum::<f64>(),
             };

@@ -12,6 +12,9 @@ use crate::warmth::mat::cover;
 const DAYS: i32 = 3;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    if view.bay.tier.mats_growing {
+        return None;
+    }
     let done = view.bay.tier.mats.iter().find_map(|mat| {
         let on_it = || {
             let all = view.standing.iter();

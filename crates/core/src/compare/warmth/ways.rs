@@ -14,7 +14,7 @@ use jiff::civil::Date;
 /// nothing germinates.
 pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<WarmWays> {
     let plan = reckoned.plan;
-    let here = plan.bay(bay)?;
+    let here = plan.bay_on(bay, date)?;
     let standing: Vec<Vec<Standing<'_>>> = (0..here.place.tiers.len())
         .map(|tier_index| {
             let tier = &here.place.tiers[tier_index];

@@ -61,6 +61,15 @@ impl Place {
                 lowest = tier.deck_height_mm + LEAST_BAY_MM + self.deck.thickness_mm;
             }
         }
+        let settings = at.at("settings");
+        for (i, setting) in faults.list(&settings, &self.settings, 0..=20) {
+            let known = || self.tiers.iter().map(|tier| tier.id.clone());
+            if let Some(tier) = &setting.tier
+                && !known().any(|id| id == *tier)
+            {
+                faults.unknown(&settings.at(i).at("tier"), tier, known());
+            }
+        }
         for (i, tier) in self.tiers.iter().enumerate() {
             // Without sound decks there is no ceiling to hold the lamps against.
             let clear_mm = fine.then(|| self.clear_height_mm(i));
@@ -89,7 +98,7 @@ impl Kind {
                 let at = at.at("closet");
                 mm(faults, at.at("pitch_mm"), closet.pitch_mm, pitch);
             }
-            Self::Bench(_) | Self::ColdFrame(_) => {}
+            Self::Bench(_) | Self::ColdFrame(_) | Self::Surface(_) => {}
             Self::Chamber(chamber) => {
                 let at = at.at("chamber");
                 mm(faults, at.at("pitch_mm"), chamber.pitch_mm, pitch);

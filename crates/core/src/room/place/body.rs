@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::plane::Axis;
 use crate::room::place::kinds::Kind;
+use crate::room::place::setting::Setting;
 use crate::room::tier::Tier;
 
 /// Something that holds trays on one or more decks of one size.
@@ -35,6 +36,9 @@ pub struct Place {
     pub spot: Option<Spot>,
     /// The tiers from the lowest up.
     pub tiers: Vec<Tier>,
+    /// What is set otherwise from a date on; empty when nothing is.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub settings: Vec<Setting>,
 }
 
 /// What the decks of a place are.

@@ -21,6 +21,8 @@ pub enum Kind {
     Window(Window),
     /// A cold frame or another spot outdoors for hardening off.
     ColdFrame(ColdFrame),
+    /// A bare surface in the room: the floor, or the top of a cabinet.
+    Surface(Surface),
 }
 
 /// What only a rack has.
@@ -141,4 +143,12 @@ pub struct Window {
 pub struct ColdFrame {
     /// Whether it has a light that can be closed at night.
     pub glazed: bool,
+}
+
+/// What only a bare surface has.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Surface {
+    /// Whether it is the floor itself, rather than the top of something.
+    pub floor: bool,
 }

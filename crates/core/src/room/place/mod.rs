@@ -2,9 +2,12 @@
 
 mod body;
 pub mod kinds;
+mod setting;
+mod stretches;
 mod traits;
 
 pub use body::{Deck, Faces, Material, Place, Spot};
 pub use kinds::{
-    Bench, Chamber, Closet, ColdFrame, Feet, Fittings, Kind, Rack, Vent, WallLayer, Window,
+    Bench, Chamber, Closet, ColdFrame, Feet, Fittings, Kind, Rack, Surface, Vent, WallLayer, Window,
 };
+pub use setting::Setting;

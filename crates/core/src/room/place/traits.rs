@@ -14,7 +14,7 @@ impl Place {
             Kind::WallShelf(fittings) => Some(fittings.pitch_mm),
             Kind::Closet(closet) => Some(closet.pitch_mm),
             Kind::Chamber(chamber) => Some(chamber.pitch_mm),
-            Kind::Bench(_) | Kind::Window(_) | Kind::ColdFrame(_) => None,
+            Kind::Bench(_) | Kind::Window(_) | Kind::ColdFrame(_) | Kind::Surface(_) => None,
         }
     }
 
@@ -99,7 +99,10 @@ impl Place {
 
     /// Whether its decks can be more than one.
     pub fn takes_more_decks(&self) -> bool {
-        !matches!(self.kind, Kind::Window(_) | Kind::ColdFrame(_))
+        !matches!(
+            self.kind,
+            Kind::Window(_) | Kind::ColdFrame(_) | Kind::Surface(_)
+        )
     }
 
     /// Whether it is carried folded, or with its legs off.
@@ -109,13 +112,18 @@ impl Place {
 
     /// The same closet with its doors kept shut; `None` where there are none to shut.
     pub fn with_doors_shut(&self) -> Option<Self> {
-        let Kind::Closet(Closet { shut: false, .. }) = self.kind else {
-            return None;
-        };
         let mut shut = self.clone();
-        if let Kind::Closet(closet) = &mut shut.kind {
-            closet.shut = true;
+        (shut.set_doors(true) && shut != *self).then_some(shut)
+    }
+
+    /// Shuts its doors or opens them; whether it has any.
+    pub fn set_doors(&mut self, shut: bool) -> bool {
+        match &mut self.kind {
+            Kind::Closet(closet) => {
+                closet.shut = shut;
+                true
+            }
+            _ => false,
         }
-        Some(shut)
     }
 }

@@ -39,7 +39,8 @@
     if ('bench' in kind) return 'bench';
     if ('chamber' in kind) return 'germination chamber';
     if ('window' in kind) return 'window sill';
-    return 'cold frame, outdoors';
+    if ('surface' in kind) return kind.surface.floor ? 'free floor' : 'top of a cabinet';
+    return kind.cold_frame.glazed ? 'cold frame, outdoors' : 'hardening spot, outdoors';
   });
   const material: Record<Place['deck']['material'], string> = {
     wire: 'wire',
@@ -136,6 +137,21 @@
       stroke-width="5"
     />
     <path d="M{x + wide / 2} {paneTop}V{lowest - 8}M{x} {(paneTop + lowest - 8) / 2}h{wide}" />
+  {:else if 'surface' in kind}
+    {#if kind.surface.floor}
+      <path d="M{left} {floor + 2}H{right}" stroke-width="3" stroke-dasharray="10 5" />
+    {:else}
+      <rect
+        x={left}
+        y={lowest}
+        width={right - left}
+        height={floor - lowest}
+        stroke-width="1.2"
+        stroke-dasharray="6 5"
+      />
+    {/if}
+  {:else if !kind.cold_frame.glazed}
+    <path d="M{left - 6} {floor + 2}H{right + 6}" stroke-width="4" />
   {:else}
     <path
       d="M{left - 6} {floor}V{up(place.height_mm * 0.7)}L{right + 6} {top}V{floor}"
