@@ -3,7 +3,7 @@
 use jiff::civil::{Date, date};
 use sunrise_core::basis::dates::{DateSpan, days_between, plus_days};
 use sunrise_core::day::detail::Detail;
-use sunrise_core::day::standing::{leaves_on, standing_in};
+use sunrise_core::day::standing::{days_here, standing_in};
 use sunrise_core::day::view::Looker;
 use sunrise_core::plan::{Plan, SoundPlan, Stage, Stand};
 use sunrise_core::power::Power;
@@ -139,7 +139,7 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
             .flat_map(|bay| standing_in(&all, &bay, day))
             .filter(|s| s.tray.id == "cu1")
             .collect();
-        assert_eq!(leaves_on(&standing[0], day), until);
+        assert_eq!(days_here(&standing[0], day).to, until);
     }
 }
 

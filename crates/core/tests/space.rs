@@ -4,7 +4,7 @@ use jiff::civil::date;
 use sunrise_core::ask::{Assessment, assess};
 use sunrise_core::basis::dates::DateSpan;
 use sunrise_core::day::detail::Detail;
-use sunrise_core::day::fits::places_held;
+use sunrise_core::day::fits::Capacity;
 use sunrise_core::plan::SoundPlan;
 use sunrise_core::room::{BayRef, Door, Kind, Place, shelf};
 use sunrise_core::space::decks::{DeckFit, Fits};
@@ -68,9 +68,40 @@ fn alder_bluff_takes_two_end_to_end_or_four_that_overhang_by_three_inches() {
 fn the_demo_room_holds_45_standard_trays() {
     // Wire rack 4 x 4, coat rack 3 x 4, cabinet 6 x 2, bench 5; none on the sill, none outdoors.
     assert_eq!(
-        places_held(&kettle_fen(|_| ()), &mut Fits::default()),
+        Capacity::of(&kettle_fen(|_| ()), &mut Fits::default()).standard,
         16 + 12 + 12 + 5
     );
+}
+
+#[test]
+fn capacity_is_told_in_standard_trays_own_containers_and_plants() {
+    let plan = kettle_fen(|_| ());
+    let capacity = Capacity::of(&plan, &mut Fits::default());
+    for (held, format) in capacity.own.iter().zip(&plan.tray_formats) {
+        assert_eq!(held.format, format.id);
+        assert_eq!(held.cells, held.trays * format.cells());
+    }
+    let of = |id: &str| capacity.own.iter().find(|held| held.format == id).unwrap();
+    assert_eq!((of("cells-72").trays, of("cells-72").cells), (45, 45 * 72));
+    assert!(of("third-tray").trays > 2 * of("cells-72").trays);
+}
+
+#[test]
+fn what_sticks_out_counts_and_is_no_fault_where_it_is_accepted() {
+    let held = |accepted: bool| {
+        let plan = alder_bluff(|plan| {
+            let wire = plan.places.iter_mut().find(|place| place.id == "wire");
+            wire.unwrap().overhang_accepted = accepted;
+        });
+        let found = assess(&plan, DateSpan::day(date(2027, 4, 20)), Detail::Outline).findings;
+        let said = found.iter().any(|f| f.code == "trays_overhang");
+        (Capacity::of(&plan, &mut Fits::default()).standard, said)
+    };
+    let (without, said) = held(false);
+    let (with, silent) = held(true);
+    let tiers = alder_bluff(|_| ()).place("wire").unwrap().tiers.len() as u32;
+    assert!(with > without && with <= without + 2 * tiers);
+    assert!(said && !silent);
 }
 
 #[test]

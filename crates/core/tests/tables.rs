@@ -113,7 +113,7 @@ fn the_season() {
     }
     insta::assert_snapshot!(format!(
         "places held {}, fullest on {}\n\n{sowings}\n{days}\n{jobs}",
-        assessment.season.places_held, assessment.season.fullest
+        assessment.season.capacity.standard, assessment.season.fullest
     ));
 }
 

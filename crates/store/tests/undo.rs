@@ -3,7 +3,8 @@
 use jiff::civil::date;
 use jiff::{Timestamp, ToSpan};
 use serde_json::{Value, json};
-use sunrise_core::edit::{Edit, GearList, GearRef, Thing, apply};
+use sunrise_core::edit::{Edit, GearList, GearRef, Onto, Share, Thing, apply};
+use sunrise_core::plan::divide::By;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
 use sunrise_core::room::{BayRef, shelf};
 use sunrise_store::{Step, Store};
@@ -47,7 +48,7 @@ fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
     let things =
         |rng: &mut fastrand::Rng| (0..rng.usize(1..3)).map(|_| any_thing(rng, plan)).collect();
     let day = |rng: &mut fastrand::Rng| date(2027, 2, 1) + rng.i32(0..110).days();
-    match rng.u32(0..14) {
+    match rng.u32(0..20) {
         0 => Edit::AddPlace {
             kind: pick(rng, &kinds.places).id.clone(),
         },
@@ -88,12 +89,40 @@ fn any_edit(rng: &mut fastrand::Rng, plan: &Plan) -> Edit {
             with: pick(rng, &plan.trays).id.clone(),
             on: day(rng),
         },
+        11 => Edit::BoxUnder {
+            tray: pick(rng, &plan.trays).id.clone(),
+            on: day(rng),
+            box_mm: rng.bool().then(|| f64::from(rng.u32(10..120))),
+        },
+        12 => Edit::PotOn {
+            sowing: pick(rng, &plan.sowings).id.clone(),
+            format: rng.bool().then(|| pick(rng, &plan.tray_formats).id.clone()),
+        },
+        13 => Edit::SetFormat {
+            tray: pick(rng, &plan.trays).id.clone(),
+            format: pick(rng, &plan.tray_formats).id.clone(),
+        },
+        14 => Edit::ShareFlat(Share {
+            sowings: (0..rng.usize(1..7))
+                .map(|_| pick(rng, &plan.sowings).id.clone())
+                .collect(),
+            tray: rng.bool().then(|| pick(rng, &plan.trays).id.clone()),
+            format: rng.bool().then(|| pick(rng, &plan.tray_formats).id.clone()),
+            by: *pick(rng, &[By::Rows, By::Packs]),
+            even: rng.bool(),
+        }),
         _ => Edit::StandTrays {
-            trays: vec![pick(rng, &plan.trays).id.clone()],
+            trays: (0..rng.usize(1..4))
+                .map(|_| pick(rng, &plan.trays).id.clone())
+                .collect(),
             stage: *pick(rng, &[Stage::Germinate, Stage::Grow, Stage::Harden]),
             from: rng.bool().then(|| day(rng)),
             bay: any_bay(rng, plan),
-            onto: None,
+            onto: rng.bool().then(|| Onto {
+                x_mm: rng.bool().then(|| f64::from(rng.u32(0..1500))),
+                stacked: rng.u32(0..4) == 0,
+                ..Onto::default()
+            }),
         },
     }
 }

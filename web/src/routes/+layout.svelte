@@ -66,8 +66,10 @@
 
 <svelte:window onkeydown={onKey} onbeforeunload={leaving} />
 
-<div class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden">
-  <Header />
+<div
+  class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden print:block print:h-auto print:overflow-visible"
+>
+  <div class="print:hidden"><Header /></div>
   {#if !bench.connected}
     <p class="bg-wine-soft px-4 py-2 text-wine" role="alert">
       <b>No longer connected.</b>
@@ -93,9 +95,9 @@
     </p>
   {/if}
   {#if bench.stage === 'ready'}
-    <Part what="the season ribbon"><Ribbon /></Part>
+    <div class="print:hidden"><Part what="the season ribbon"><Ribbon /></Part></div>
     <main
-      class="flex min-h-0 grow flex-col lg:overflow-y-auto"
+      class="flex min-h-0 grow flex-col lg:overflow-y-auto print:block print:overflow-visible"
       data-round-trip={bench.whatIf.roundTripMs}
     >
       <Part what="this view">{@render children()}</Part>

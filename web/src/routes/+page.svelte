@@ -1,6 +1,7 @@
 <script lang="ts">
   import { direction } from '$lib/fields/slider';
   import Room from '$lib/room/canvas/Room.svelte';
+  import Carried from '$lib/room/Carried.svelte';
   import Shelf from '$lib/room/build/Shelf.svelte';
   import { build } from '$lib/room/build/actions';
   import { stage } from '$lib/room/canvas/stage.svelte';
@@ -48,6 +49,7 @@
 <svelte:head><title>Room · Faint Sunrise</title></svelte:head>
 
 <h1 class="sr-only">Room</h1>
+<Carried />
 <div class="flex min-h-0 grow max-lg:flex-col">
   <div class="flex min-h-0 min-w-0 grow flex-col">
     <div class="relative flex min-h-96 grow pt-2">

@@ -10,7 +10,7 @@ use crate::basis::units::DAYS_PER_WEEK;
 use crate::basis::work::go_on;
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
-use crate::day::fits::places_held;
+use crate::day::fits::Capacity;
 use crate::day::load;
 use crate::day::place::PlaceView;
 use crate::day::room::{RoomOnDay, RoomView};
@@ -50,8 +50,8 @@ pub struct Assessment {
 pub struct Season {
     /// Every day.
     pub days: Vec<SeasonDay>,
-    /// Standard trays that the tiers indoors hold that are not kept for storage.
-    pub places_held: u32,
+    /// What the tiers indoors hold.
+    pub capacity: Capacity,
     /// The first day on which most trays stand in the room.
     pub fullest: Date,
     /// What happens on which day, in order; in an outline on the days asked for and in the week
@@ -111,7 +111,7 @@ pub fn assess_again(
 
     Assessment {
         season: Season {
-            places_held: places_held(plan, &mut Fits::default()),
+            capacity: Capacity::of(plan, &mut Fits::default()),
             fullest,
             events,
             days: season_days,

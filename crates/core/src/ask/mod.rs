@@ -6,12 +6,15 @@ mod fields;
 mod compare;
 mod jobs;
 mod library;
+mod placing;
 
 pub use assess::{Assessment, Season, assess, assess_again, opening_day};
 pub use compare::{chamber_ways, mat_season, probe, set_ups, warm_ways};
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
 pub use library::{crops, kinds, units};
+
+pub use placing::{BaySpots, Held, Sharing, sharing, spots};
 
 pub use crate::advice::Finding;
 pub use crate::basis::dates::{DateSpan, days_between};
@@ -26,7 +29,7 @@ pub use crate::day::detail::Detail;
 pub use crate::day::place::PlaceOnDay;
 pub use crate::day::room::RoomOnDay;
 pub use crate::day::unplaced::UnplacedTray;
-pub use crate::edit::{Edit, Edited, apply};
+pub use crate::edit::{Edit, Edited, Share, apply};
 pub use crate::light::fields::Fields;
 pub use crate::plan::upgrade::upgraded;
 pub use crate::plan::{Plan, SoundPlan};

@@ -10,32 +10,71 @@ use crate::room::Bay;
 use crate::room::container::TrayFormat;
 use crate::space::decks::{DeckFit, Fits, STANDARD_TRAY_MM};
 
-/// How many standard trays the tiers of the room hold that are not kept for storage.
-pub fn places_held(plan: &SoundPlan, fits: &mut Fits) -> u32 {
-    let standard = TrayFormat {
-        id: String::new(),
-        name: String::new(),
-        length_mm: STANDARD_TRAY_MM[0],
-        width_mm: STANDARD_TRAY_MM[1],
-        height_mm: 0.0,
-        columns: 1,
-        rows: 1,
-        cell_ml: 0.0,
-        cell_depth_mm: 0.0,
-        wet_kg: 0.0,
-        holds_water: false,
-        dome_height_mm: None,
-    };
-    plan.places
-        .iter()
-        .filter(|place| !place.outdoors())
-        .map(|place| {
-            let tiers = place.tiers.iter().filter(|tier| !tier.storage).count() as u32;
-            // Two narrow trays on a sill stand end to end even where they stick out a little.
-            let fit = fits.of(place, &standard);
-            tiers * fit.most
-        })
-        .sum()
+/// What the tiers of the room hold that are not kept for storage, each format alone. Trays that stick
+/// out count where that is accepted.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Capacity {
+    /// Standard trays.
+    pub standard: u32,
+    /// Each of the plan's own formats, in its order.
+    pub own: Vec<FormatHeld>,
+}
+
+/// How many of a format the room holds.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FormatHeld {
+    /// The format.
+    pub format: String,
+    /// Trays of it.
+    pub trays: u32,
+    /// Cells of all those: plants, where each holds one.
+    pub cells: u32,
+}
+
+impl Capacity {
+    /// Of the room of `plan`.
+    pub fn of(plan: &SoundPlan, fits: &mut Fits) -> Self {
+        let standard = TrayFormat {
+            id: String::new(),
+            name: String::new(),
+            length_mm: STANDARD_TRAY_MM[0],
+            width_mm: STANDARD_TRAY_MM[1],
+            height_mm: 0.0,
+            columns: 1,
+            rows: 1,
+            cell_ml: 0.0,
+            cell_depth_mm: 0.0,
+            wet_kg: 0.0,
+            holds_water: false,
+            dome_height_mm: None,
+        };
+        let own = plan.tray_formats.iter().map(|format| {
+            let trays = held(plan, format, fits);
+            FormatHeld {
+                format: format.id.clone(),
+                trays,
+                cells: trays * format.cells(),
+            }
+        });
+        Self {
+            own: own.collect(),
+            standard: held(plan, &standard, fits),
+        }
+    }
+}
+
+/// How many trays of `format` the room holds.
+fn held(plan: &SoundPlan, format: &TrayFormat, fits: &mut Fits) -> u32 {
+    let indoors = plan.places.iter().filter(|place| !place.outdoors());
+    let each = indoors.map(|place| {
+        let tiers = place.tiers.iter().filter(|tier| !tier.storage).count() as u32;
+        let fit = fits.of(place, format);
+        let over = [fit.lengthwise, fit.crosswise].map(|way| way.overhanging);
+        let over = over.iter().flatten().map(|over| over.trays).max();
+        let accepted = over.filter(|_| place.overhang_accepted).unwrap_or(0);
+        tiers * fit.most.max(accepted)
+    });
+    each.sum()
 }
 
 /// A format in a bay on a date: what fits under the ceiling, and beside what stands there.

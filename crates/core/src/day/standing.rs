@@ -2,6 +2,7 @@
 
 use jiff::civil::Date;
 
+use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
 use crate::growth::{height_mm, leaf_cover};
 use crate::lamps::hours::HourLimits;
@@ -199,13 +200,11 @@ fn stack(standing: &mut [Standing<'_>]) {
     }
 }
 
-/// The last day on which a tray stands where it does on `date`.
-pub fn leaves_on(standing: &Standing<'_>, date: Date) -> Date {
-    let spots = spots(standing.tray, &standing.moments);
-    let here = spots
-        .iter()
-        .find(|(_, days)| (days.from..=days.to).contains(&date));
-    here.map_or(date, |(_, days)| days.to)
+/// The days on which a tray stands where it does on `date`.
+pub fn days_here(standing: &Standing<'_>, date: Date) -> DateSpan {
+    let mut spots = spots(standing.tray, &standing.moments).into_iter();
+    let here = spots.find(|(_, days)| (days.from..=days.to).contains(&date));
+    here.map_or(DateSpan::day(date), |(_, days)| days)
 }
 
 /// Every part of every tray.

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::crops::Habit;
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Band;
-use crate::day::standing::{Standing, leaves_on};
+use crate::day::standing::{Standing, days_here};
 use crate::plan::{SoundPlan, Stage};
 
 /// A tray on a date.
@@ -33,6 +33,8 @@ pub struct TrayOnDay {
     pub dome_mm: Option<f64>,
     /// What is sown in it.
     pub parts: Vec<PartOnDay>,
+    /// First day on which it stands here.
+    pub since: Date,
     /// Last day in this bay.
     pub until: Date,
 }
@@ -135,7 +137,8 @@ pub(super) fn trays(
                 lift_mm: s.lift_mm,
                 dome_mm: s.format.dome_height_mm.filter(|_| s.domed),
                 parts: parts.collect(),
-                until: leaves_on(s, date),
+                since: days_here(s, date).from,
+                until: days_here(s, date).to,
             }
         })
         .collect()

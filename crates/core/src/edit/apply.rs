@@ -53,6 +53,8 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
             times,
             every_days,
         } => editor.repeat_sowing(sowing, *times, *every_days),
+        Edit::ShareFlat(share) => editor.share_flat(plan, share),
+        Edit::SetFormat { tray, format } => editor.set_format(plan, tray, format),
         Edit::PotOn { sowing, format } => editor.pot_on(plan, sowing, format.as_deref()),
         Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
     }?;

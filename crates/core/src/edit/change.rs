@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::plane::Axis;
 use crate::basis::words::Statement;
+use crate::plan::divide::By;
 use crate::plan::{Plan, Stage};
 use crate::room::BayRef;
 
@@ -125,6 +126,15 @@ pub enum Edit {
         /// Days from one to the next.
         every_days: u32,
     },
+    /// Shares one flat among kinds, which are all sown on one day.
+    ShareFlat(Share),
+    /// Sows or pots a tray in another container of the plan's own.
+    SetFormat {
+        /// The tray.
+        tray: String,
+        /// The format.
+        format: String,
+    },
     /// Adds as many pots as the plants of a sowing take on the day they are potted on. They stand
     /// nowhere yet.
     PotOn {
@@ -139,6 +149,26 @@ pub enum Edit {
         /// The sowing.
         sowing: String,
     },
+}
+
+/// How a flat is to be shared.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Share {
+    /// The sowings, in the order of their rows.
+    pub sowings: Vec<String>,
+    /// A tray that is there; a new one when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tray: Option<String>,
+    /// One of the plan's own formats; what suits the smallest when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub format: Option<String>,
+    /// By rows or by packs.
+    #[serde(default)]
+    pub by: By,
+    /// The same number of rows or packs for each, rather than as many as its plants want.
+    #[serde(default)]
+    pub even: bool,
 }
 
 /// Where in a bay a tray is wanted.

@@ -8,8 +8,9 @@ mod editor;
 mod pots;
 mod relocate;
 mod remove;
+mod share;
 mod sow;
 mod stand;
 
 pub use apply::apply;
-pub use change::{Edit, Edited, GearList, GearRef, Onto, Thing};
+pub use change::{Edit, Edited, GearList, GearRef, Onto, Share, Thing};

@@ -2,7 +2,7 @@
 
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
-use crate::edit::editor::{Editor, Word, fault, unknown};
+use crate::edit::editor::{Editor, Word, fault};
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Tray};
 use crate::season::Reckoned;
@@ -23,14 +23,7 @@ impl Editor {
         let sowing = self.plan.sowings[index].clone();
         let format = match format {
             None => self.format_for(plan.crop(&sowing).pot_ml()),
-            Some(own) => {
-                let formats = &self.plan.tray_formats;
-                let found = formats.iter().find(|format| format.id == own);
-                let known = || formats.iter().map(|format| format.id.clone());
-                found
-                    .ok_or_else(|| unknown("format", own, known()))?
-                    .clone()
-            }
+            Some(own) => self.own_format(own)?,
         };
         // Whoever asks for pots pots on.
         self.plan.sowings[index].pots_on = sowing.pots_on.filter(|&pots_on| pots_on);

@@ -13,7 +13,7 @@ use crate::plan::{Plan, SoundPlan, Stage, Stand, Tray};
 use crate::room::BayRef;
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
-use crate::space::spots::Spot;
+use crate::space::spots::DeckSpot;
 
 /// When trays begin to stand somewhere, and how.
 pub(super) struct From<'a> {
@@ -113,7 +113,7 @@ fn stand_one(
         .expect("the edit names a bay of the plan");
     let near_mm = onto.x_mm.map(|x_mm| [x_mm, onto.y_mm.unwrap_or(0.0)]);
     let spots = room.spots(&there, near_mm).into_iter();
-    let away = |spot: &Spot| match near_mm {
+    let away = |spot: &DeckSpot| match near_mm {
         Some([x_mm, y_mm]) => {
             let turned = onto.along.is_some_and(|along| along != spot.along);
             let off = (spot.x_mm - x_mm).hypot(spot.y_mm - onto.y_mm.map_or(spot.y_mm, |_| y_mm));

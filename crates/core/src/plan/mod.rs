@@ -1,6 +1,7 @@
 //! The plan: one document that holds everything, the same on disk, over HTTP and in a file.
 
 mod check;
+pub mod divide;
 mod document;
 mod ids;
 pub mod patch;

@@ -24,6 +24,9 @@ pub struct Tray {
     /// out, it is sown.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub potted: bool,
+    /// Whether all that is sown in it is sown on one day, rather than each kind on its own.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub sown_together: bool,
     /// Its kind.
     pub format: String,
     /// Where it stands from which stage on; a stage without an entry stays where the one before
@@ -69,6 +72,15 @@ impl CellBlock {
 }
 
 impl Part {
+    /// The `block` of a tray of `format` with `sowing` in it.
+    pub fn of(sowing: &str, block: CellBlock, format: &TrayFormat) -> Self {
+        Self {
+            sowing: sowing.to_owned(),
+            columns: Some(block.columns).filter(|columns| *columns != [0, format.columns]),
+            rows: Some(block.rows).filter(|rows| *rows != [0, format.rows]),
+        }
+    }
+
     /// The cells it takes in a tray of `format`.
     pub fn block(&self, format: &TrayFormat) -> CellBlock {
         CellBlock {
@@ -158,6 +170,7 @@ impl Tray {
                 rows: None,
             }],
             potted: false,
+            sown_together: false,
             format: format.id.clone(),
             stands: Vec::new(),
         }

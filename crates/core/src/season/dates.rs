@@ -1,5 +1,7 @@
 //! When each sowing is sown, shows, hardens off and goes out.
 
+use jiff::civil::Date;
+
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::{COMMON_PRACTICE, Why, say};
@@ -7,10 +9,11 @@ use crate::basis::work::go_on;
 use crate::crops::Crop;
 use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
-use crate::plan::{SoundPlan, Sowing, Stage};
+use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::season::moments::Moments;
 use crate::season::pace::Pace;
 use crate::season::root_zone::Beds;
+use crate::season::sharing::day_of_flat;
 use crate::season::sowing_dates::{DatesWhy, SowingDates};
 
 /// The dates of every sowing, in the plan's order.
@@ -22,21 +25,47 @@ pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
 /// reckoned anew.
 pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
     let mut beds = Beds::new(plan);
-    plan.sowings
+    let mut dates: Vec<SowingDates> = plan
+        .sowings
         .iter()
         .map(|sowing| {
             go_on();
-            dates_of(plan, sowing, &mut beds, fields)
+            dates_of(plan, sowing, None, &mut beds, fields)
         })
-        .collect()
+        .collect();
+    // What shares a flat that is sown on one day; who is in several goes by the first.
+    let mut in_a_flat = vec![false; dates.len()];
+    let together = |tray: &&Tray| tray.sown_together && !tray.potted;
+    for tray in plan.trays.iter().filter(together) {
+        let mut own: Vec<usize> = tray
+            .parts
+            .iter()
+            .map(|part| plan.sowing_index(&part.sowing))
+            .filter(|&i| !in_a_flat[i] && plan.sowings[i].stays.is_none())
+            .collect();
+        own.sort();
+        own.dedup();
+        let days = own.iter().map(|&i| dates[i].sow).collect();
+        let Some(day) = day_of_flat(days) else {
+            continue;
+        };
+        for i in own {
+            go_on();
+            in_a_flat[i] = true;
+            let flat = Some((tray, day));
+            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, fields);
+        }
+    }
+    dates
 }
 
 /// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
 /// before that, and earlier still by the days that emergence here takes longer than at the
-/// temperature advised for the crop.
+/// temperature advised for the crop. What is sown in a flat with others is sown on its day.
 fn dates_of(
     plan: &SoundPlan,
     sowing: &Sowing,
+    flat: Option<(&Tray, Date)>,
     beds: &mut Beds<'_>,
     fields: &Fields,
 ) -> SowingDates {
@@ -65,10 +94,11 @@ fn dates_of(
         .map_or(0.0, |days| days - advised_days)
         .max(0.0);
     let pace = Pace::of(plan, sowing, fields);
-    let sow = match sowing.packet_weeks {
+    let sow = match (flat, sowing.packet_weeks) {
+        (Some((_, day)), _) => day,
         // Who goes by the packet counts its weeks and nothing else.
-        Some(packet) => plus_days(out, -weeks(packet)),
-        None => plus_days(
+        (None, Some(packet)) => plus_days(out, -weeks(packet)),
+        (None, None) => plus_days(
             out,
             -weeks(crop.weeks_indoors) - lost_days.round() as i32 - pace.lost_days.round() as i32,
         ),
@@ -113,13 +143,18 @@ fn dates_of(
     let root_zone = Quantity::TemperatureC.of(mean_c);
     let why = DatesWhy {
         sow: Why {
-            rule: match sowing.packet_weeks {
-                Some(packet) => say!(
+            rule: match (flat, sowing.packet_weeks) {
+                (Some((tray, day)), _) => say!(
+                    "all kinds in {tray} are sown on one day, {day}: the middle of their own",
+                    tray = &tray.name,
+                    day = day,
+                ),
+                (None, Some(packet)) => say!(
                     "the packet's {weeks} counted back from planting out on {out}",
                     weeks = Quantity::Weeks.of(packet),
                     out = out,
                 ),
-                None => say!(
+                (None, None) => say!(
                     "{weeks} indoors counted back from planting out on {out}; {lost} more because it comes up later at {root_zone} than at {advised}, and {grows} for growing on at {air}{light}",
                     weeks = Quantity::Weeks.of(crop.weeks_indoors),
                     out = out,

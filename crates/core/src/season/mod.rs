@@ -10,6 +10,7 @@ mod pace;
 pub mod reckoned;
 pub mod room_for;
 mod root_zone;
+pub mod sharing;
 mod sowing_dates;
 pub mod stays;
 pub mod unplaced;

@@ -7,7 +7,7 @@ use crate::room::{Bay, BayRef, bays};
 use crate::season::reckoned::Reckoned;
 use crate::season::stays::days_at;
 use crate::space::decks::post_footprints;
-use crate::space::spots::{Spot, free_spots};
+use crate::space::spots::{DeckSpot, free_spots};
 
 /// The room for one tray that is to begin standing as its `stand` says, wherever that is.
 #[derive(Debug)]
@@ -46,7 +46,7 @@ impl<'a> RoomFor<'a> {
 
     /// The free spots in `bay`: on the deck, or when it is to be stacked, on trays that stand there
     /// on all those days. `near_mm` is a left and a front edge that the hand would like.
-    pub fn spots(&self, bay: &Bay<'_>, near_mm: Option<[f64; 2]>) -> Vec<Spot> {
+    pub fn spots(&self, bay: &Bay<'_>, near_mm: Option<[f64; 2]>) -> Vec<DeckSpot> {
         if bay.tier.storage {
             return Vec::new();
         }
@@ -68,7 +68,7 @@ impl<'a> RoomFor<'a> {
         spots
     }
 
-    fn on_others(&self, bay: &BayRef, size: [f64; 2]) -> Vec<Spot> {
+    fn on_others(&self, bay: &BayRef, size: [f64; 2]) -> Vec<DeckSpot> {
         let stacked = self.taken(bay, true);
         let lower = self.reckoned.stays.iter().filter(|stay| {
             let covers = |d: &DateSpan| stay.days.from <= d.from && d.to <= stay.days.to;
@@ -83,14 +83,14 @@ impl<'a> RoomFor<'a> {
                 true => crate::basis::plane::Axis::X,
                 false => crate::basis::plane::Axis::Y,
             };
-            let spot = Spot {
+            let spot = DeckSpot {
                 x_mm: f.x_mm[0],
                 y_mm: f.y_mm[0],
                 along,
             };
             (spot, *f)
         });
-        let bears = |(spot, lower): &(Spot, Footprint)| {
+        let bears = |(spot, lower): &(DeckSpot, Footprint)| {
             let own = spot.footprint(size);
             let within = |a: [f64; 2], b: [f64; 2]| a[1] <= b[1] + 1.0;
             within(own.x_mm, lower.x_mm)

@@ -1,15 +1,12 @@
 //! Where one more tray could lie on a deck that is partly taken.
 
-use serde::Serialize;
-use utoipa::ToSchema;
-
 use crate::basis::plane::{Axis, Footprint};
 use crate::basis::work::go_on;
 use crate::space::decks::most_overhang_mm;
 
 /// A spot on a deck, free for a tray of one size.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct Spot {
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct DeckSpot {
     /// Left edge on the deck.
     pub x_mm: f64,
     /// Front edge on the deck; negative where it sticks out at the front.
@@ -18,7 +15,7 @@ pub struct Spot {
     pub along: Axis,
 }
 
-impl Spot {
+impl DeckSpot {
     /// The outline of a tray of `size_mm`, length and width, that lies here.
     pub fn footprint(&self, [length_mm, width_mm]: [f64; 2]) -> Footprint {
         let [x, y] = self.along.lay(length_mm, width_mm);
@@ -37,7 +34,7 @@ pub fn free_spots(
     taken: &[Footprint],
     size_mm: [f64; 2],
     near_mm: Option<[f64; 2]>,
-) -> Vec<Spot> {
+) -> Vec<DeckSpot> {
     const MOST: usize = 60;
     let mut spots = Vec::new();
     for along in [Axis::X, Axis::Y] {
@@ -64,7 +61,7 @@ pub fn free_spots(
         for &y_mm in deep.iter().rev() {
             for &x_mm in &across {
                 go_on();
-                let spot = Spot { x_mm, y_mm, along };
+                let spot = DeckSpot { x_mm, y_mm, along };
                 let outline = spot.footprint(size_mm);
                 if spots.len() < MOST && !taken.iter().any(|t| t.overlaps(&outline)) {
                     spots.push(spot);
@@ -86,7 +83,7 @@ mod tests {
     fn an_empty_deck_offers_its_corners_both_ways_round() {
         let spots = free_spots([1220.0, 610.0], &[], TRAY, None);
         let at = |x: f64, y: f64, along| {
-            spots.contains(&Spot {
+            spots.contains(&DeckSpot {
                 x_mm: x,
                 y_mm: y,
                 along,
@@ -99,7 +96,7 @@ mod tests {
     #[test]
     fn beside_three_trays_the_fourth_lies_against_them() {
         let lies = |n: f64| {
-            Spot {
+            DeckSpot {
                 x_mm: n * 280.0,
                 y_mm: 0.0,
                 along: Axis::Y,
@@ -110,7 +107,7 @@ mod tests {
         let spots = free_spots([1120.0, 540.0], &taken, TRAY, None);
         assert_eq!(
             spots,
-            [Spot {
+            [DeckSpot {
                 x_mm: 840.0,
                 y_mm: 0.0,
                 along: Axis::Y
@@ -134,7 +131,7 @@ mod tests {
     #[test]
     fn a_hand_in_the_middle_of_a_free_deck_gets_that_very_spot() {
         let spots = free_spots([1220.0, 610.0], &[], TRAY, Some([300.0, 40.0]));
-        let here = Spot {
+        let here = DeckSpot {
             x_mm: 300.0,
             y_mm: 40.0,
             along: Axis::X,

@@ -6,6 +6,7 @@ mod assess;
 mod bounds;
 mod calc;
 mod facts;
+mod placing;
 mod plans;
 mod revisions;
 
@@ -103,6 +104,8 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::what_changes))
         .routes(routes!(assess::edit))
+        .routes(routes!(placing::spots))
+        .routes(routes!(placing::sharing))
         .routes(routes!(assess::compare))
         .routes(routes!(assess::compare_warmth))
         .routes(routes!(assess::compare_chamber))

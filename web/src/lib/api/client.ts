@@ -62,6 +62,14 @@ export type Revision = Schemas['Revision'];
 export type SetUp = Schemas['SetUp'];
 export type SeasonDay = Schemas['SeasonDay'];
 export type ShownUnit = Schemas['ShownUnit'];
+export type BaySpots = Schemas['BaySpots'];
+export type FreeSpot = Schemas['FreeSpot'];
+export type Held = Schemas['Held'];
+export type Onto = Schemas['Onto'];
+export type PlaceSetting = Schemas['PlaceSetting'];
+export type Share = Schemas['Share'];
+export type Sharing = Schemas['Sharing'];
+export type Tray = Schemas['Tray'];
 export type Statement = Schemas['Statement'];
 export type Site = Schemas['Site'];
 export type StepKind = Schemas['StepKind'];
@@ -71,6 +79,7 @@ export type Tier = Schemas['Tier'];
 export type TrayRoots = Schemas['TrayRoots'];
 export type TrayFormat = Schemas['TrayFormat'];
 export type TrayOnDay = Schemas['TrayOnDay'];
+export type UnplacedTray = Schemas['UnplacedTray'];
 export type UnitRow = Schemas['UnitRow'];
 export type UnitSystem = Schemas['UnitSystem'];
 export type WarmWay = Schemas['WarmWay'];
@@ -184,6 +193,10 @@ export const api = {
         body: { base_revision, step },
       }),
     ),
+  /** What each bay has for a tray that is held. */
+  spots: (plan: Plan, held: Held) => answered(client.POST('/api/spots', { body: { plan, held } })),
+  sharing: (plan: Plan, share: Share) =>
+    answered(client.POST('/api/sharing', { body: { plan, share } })),
   compare: (plan: Plan, bay: BayRef, date: string) =>
     answered(client.POST('/api/compare', { body: { plan, bay, date } })),
   compareWarmth: (plan: Plan, bay: BayRef, date: string) =>

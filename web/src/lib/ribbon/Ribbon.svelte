@@ -16,7 +16,7 @@
   const span = $derived(bench.draft?.season);
   const axis = $derived(span && width > 0 ? new TimeAxis(span.from, span.to, width) : undefined);
   const today = $derived(season?.days.find((d) => d.date === bench.date));
-  const held = $derived(season?.places_held ?? 0);
+  const held = $derived(season?.capacity.standard ?? 0);
   const most = $derived(Math.max(held, ...(season?.days.map((d) => d.trays) ?? []), 1));
 
   const sky = $derived.by(() => {

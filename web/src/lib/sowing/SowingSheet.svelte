@@ -8,6 +8,7 @@
   import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import WhyNote from '../finding/WhyNote.svelte';
+  import { potOn } from '../room/trays/move';
   import { bench } from '../bench/workbench.svelte';
 
   interface Props {
@@ -69,7 +70,7 @@
     {#each findings as finding, i (finding.id)}
       <FindingCard {finding} first={i === 0} />
     {:else}
-      <p class="rounded-xl bg-sage-soft p-3">Nothing to mind: its days fit.</p>
+      <p class="rounded-xl bg-sage-soft p-3">Nothing to mind on its days.</p>
     {/each}
   </div>
   <div>
@@ -117,6 +118,16 @@
         )}{#if cells.pot_on_ml != null && dates.pot_on}, from {words.shortDate(dates.pot_on)} in pots
           of {words.number(cells.pot_on_ml, 'volume_ml')}{/if}.
       </p>
+      {#if cells.pots != null && dates.pot_on}
+        <p>
+          Its {cells.pots} pots: {cells.pots_there === 0
+            ? 'none planned yet'
+            : `${cells.pots_there} there`}{#if cells.pots_there < cells.pots}
+            <button class="quiet border-line! text-sm" onclick={() => void potOn(sowing.id)}
+              >Add pots for them</button
+            >{/if}
+        </p>
+      {/if}
       <p>{words.say(sow.verdict)}.</p>
       <p class="text-sm text-soft">
         {words.number(sow.viability.share, 'share')} of its seed is alive ({words.number(

@@ -4,6 +4,7 @@
   import type { SowingDates } from '$lib/api/client';
   import { setOptional } from '$lib/bench/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
+  import ShareFlat from '$lib/sowing/ShareFlat.svelte';
   import SowingSheet from '$lib/sowing/SowingSheet.svelte';
   import Strand from '$lib/sowing/Strand.svelte';
   import { plusDays } from '$lib/say/words';
@@ -30,6 +31,7 @@
   let onlyFindings = $state(false);
   let near = $state(false);
   let opened = $state('');
+  let sharing = $state(false);
 
   const span = $derived.by(() => {
     if (!plan) return undefined;
@@ -162,6 +164,9 @@
   <button class="quiet border-line!" aria-pressed={near} onclick={() => (near = !near)}
     >{near ? 'The whole season' : 'Six weeks, day by day'}</button
   >
+  <button class="quiet border-line!" aria-expanded={sharing} onclick={() => (sharing = !sharing)}
+    >Share a flat…</button
+  >
   <ul class="ml-auto flex flex-wrap gap-x-3 text-sm text-soft" aria-label="Stages">
     <li>
       <span class="key bg-[radial-gradient(var(--mix)_30%,transparent_32%)] bg-[length:5px_5px]"
@@ -174,6 +179,7 @@
   </ul>
 </div>
 
+{#if sharing}<ShareFlat ondone={() => (sharing = false)} />{/if}
 <div class="relative px-4 py-2">
   <div class="pointer-events-none absolute inset-y-0 right-4 left-4 flex">
     <div class="shrink-0 max-sm:hidden" style:width="{GUTTER_PX}px"></div>

@@ -6,6 +6,8 @@ use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::standing::Standing;
 use crate::day::view::BayView;
+use crate::plan::patch::{Fix, PatchStep};
+use crate::room::place_pointer;
 
 /// Less than this is a rim, in mm.
 const FORGIVEN_MM: f64 = 8.0;
@@ -18,6 +20,9 @@ fn over_mm(footprint: &Footprint, deck: [f64; 2]) -> [f64; 4] {
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let place = view.bay.place;
+    if place.overhang_accepted {
+        return None;
+    }
     let deck = [place.width_mm, place.depth_mm];
     let far = |s: &Standing<'_>| {
         let over = over_mm(&s.footprint, deck);
@@ -49,7 +54,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             worst = mm(worst),
         )
     };
+    let accepted = place_pointer(view.bay.place_index).at("overhang_accepted");
     Some(Finding {
+        fixes: vec![Fix {
+            label: say!("Let trays stick out here"),
+            word: say!("trays of {place} may stick out", place = &place.name),
+            patch: vec![PatchStep::set(&accepted, true)],
+        }],
         trays: out.iter().map(|s| s.tray.id.clone()).collect(),
         ..Finding::of_bay(
             view,

@@ -5,7 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::plane::Axis;
 use crate::room::place::kinds::Kind;
-use crate::room::place::setting::Setting;
+use crate::room::place::setting::PlaceSetting;
 use crate::room::tier::Tier;
 
 /// Something that holds trays on one or more decks of one size.
@@ -31,6 +31,9 @@ pub struct Place {
     /// What all decks together may carry, by the maker; left out when unknown.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub rating_kg: Option<f64>,
+    /// Whether trays may stick out at its front, as far as they do not tip.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub overhang_accepted: bool,
     /// Where it stands on the floor; left out for what hangs on a wall or stands outdoors.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<Spot>,
@@ -38,7 +41,7 @@ pub struct Place {
     pub tiers: Vec<Tier>,
     /// What is set otherwise from a date on; empty when nothing is.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub settings: Vec<Setting>,
+    pub settings: Vec<PlaceSetting>,
 }
 
 /// What the decks of a place are.

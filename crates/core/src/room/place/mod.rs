@@ -10,4 +10,4 @@ pub use body::{Deck, Faces, Material, Place, Spot};
 pub use kinds::{
     Bench, Chamber, Closet, ColdFrame, Feet, Fittings, Kind, Rack, Surface, Vent, WallLayer, Window,
 };
-pub use setting::Setting;
+pub use setting::PlaceSetting;

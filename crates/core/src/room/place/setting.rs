@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 /// What is set otherwise from a date on. What is left out stays as it was the day before.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct Setting {
+pub struct PlaceSetting {
     /// From this date on.
     pub from: Date,
     /// The tier it is about; all of them when left out.

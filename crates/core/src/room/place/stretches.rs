@@ -3,13 +3,13 @@
 use jiff::civil::Date;
 
 use crate::room::place::body::Place;
-use crate::room::place::setting::Setting;
+use crate::room::place::setting::PlaceSetting;
 
 impl Place {
     /// The place as it is set at the beginning of each stretch of dates, in order; empty where nothing
     /// ever changes.
     pub fn stretches(&self) -> Vec<(Date, Self)> {
-        let mut settings: Vec<&Setting> = self.settings.iter().collect();
+        let mut settings: Vec<&PlaceSetting> = self.settings.iter().collect();
         settings.sort_by_key(|setting| setting.from);
         let mut stretches: Vec<(Date, Self)> = Vec::new();
         for setting in settings {
@@ -23,7 +23,7 @@ impl Place {
         stretches
     }
 
-    fn set(&self, setting: &Setting) -> Self {
+    fn set(&self, setting: &PlaceSetting) -> Self {
         let mut place = self.clone();
         let wanted = |id: &str| setting.tier.as_deref().is_none_or(|tier| tier == id);
         for tier in place.tiers.iter_mut().filter(|tier| wanted(&tier.id)) {

@@ -23,6 +23,8 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
         let cells = reckoned.how_many.iter().find(|c| c.sowing == sowing.id);
         let mut trays = plan.sown_in(&sowing.id);
         let shut_in = trays.any(|tray| TrayMoments::of(plan, tray, &reckoned.dates).shut_in);
+        let mut own = plan.sown_in(&sowing.id).peekable();
+        let in_flats = own.peek().is_some() && own.all(|tray| tray.sown_together);
         let of = Sown {
             crop: plan.crop(sowing),
             dates,
@@ -30,7 +32,8 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
         };
         let jobs = [
             of.chill(),
-            of.sow(),
+            // A flat that is shared is sown as one.
+            of.sow().filter(|_| !in_flats),
             of.show(shut_in),
             of.thin(),
             of.pot_on(),

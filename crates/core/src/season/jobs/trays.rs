@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use jiff::civil::Date;
 
 use crate::basis::dates::DateSpan;
+use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::season::jobs::event::{Event, EventKind};
@@ -13,10 +14,14 @@ use crate::season::reckoned::Reckoned;
 use crate::season::stays::spots;
 use crate::warmth::mat::mat_under;
 
+/// What trays share that have a job in common: the first sowing, the job, its day, whether a mat comes
+/// off too, and the flat where several kinds share it.
+type Alike<'a> = (&'a str, EventKind, Date, bool, Option<&'a str>);
+
 /// The jobs on every tray of what is raised; trays of one sowing that are alike share a job.
 pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
     let plan = reckoned.plan;
-    let mut alike: BTreeMap<(&str, EventKind, Date, bool), Vec<&Tray>> = BTreeMap::new();
+    let mut alike: BTreeMap<Alike<'_>, Vec<&Tray>> = BTreeMap::new();
     let mut moves = Vec::new();
     for tray in &plan.trays {
         let first = &plan.sowings[plan.sowing_index(&tray.parts[0].sowing)];
@@ -25,9 +30,12 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         }
         let moments = TrayMoments::of(plan, tray, &reckoned.dates);
         moves.extend(moves_of(reckoned, tray, &moments));
+        moves.extend(sow_flat(reckoned, tray, &moments).filter(|_| !tray.potted));
         let (domed, on_mat) = (wears_dome(plan, tray), lies_on_mat(plan, tray));
         let mut job = |what, date, with_mat| {
-            let key = (first.id.as_str(), what, date, with_mat);
+            // A flat of several kinds has jobs of its own.
+            let flat = (tray.parts.len() > 1).then_some(tray.id.as_str());
+            let key = (first.id.as_str(), what, date, with_mat, flat);
             alike.entry(key).or_default().push(tray);
         };
         if let Some(vent) = moments.vent.filter(|_| domed) {
@@ -44,7 +52,7 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         }
     }
     let mut events: Vec<Event> = moves;
-    for ((sowing, what, date, with_mat), trays) in alike {
+    for ((sowing, what, date, with_mat, _), trays) in alike {
         let again = events.iter().any(|e| e.sowing == sowing && e.what == what);
         let name = names(reckoned, trays[0]);
         let [headline, note] = words(what, &name, with_mat);
@@ -84,6 +92,42 @@ fn moves_of(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Vec<
     moved.filter_map(event).collect()
 }
 
+/// The day on which a flat is sown with all its kinds.
+fn sow_flat(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Option<Event> {
+    if !tray.sown_together {
+        return None;
+    }
+    let format = reckoned.plan.format(tray);
+    let mut kinds: Vec<(&str, u32)> = Vec::new();
+    for part in &tray.parts {
+        let name = &reckoned.dates[reckoned.plan.sowing_index(&part.sowing)].name;
+        let cells = part.block(format).cells();
+        match kinds.iter_mut().find(|(other, _)| other == name) {
+            Some((_, all)) => *all += cells,
+            None => kinds.push((name, cells)),
+        }
+    }
+    let each = kinds
+        .iter()
+        .map(|(name, cells)| format!("{name} × {cells}"));
+    Some(Event {
+        date: moments.sow,
+        what: EventKind::Sow,
+        sowing: tray.parts[0].sowing.clone(),
+        tray: Some(tray.id.clone()),
+        name: names(reckoned, tray),
+        headline: say!(
+            "Sow {tray} with {n} kinds",
+            tray = &tray.name,
+            n = Quantity::Count.of(kinds.len() as f64)
+        ),
+        note: say!(
+            "Cells of each: {each}. Its plan says which rows",
+            each = each.collect::<Vec<_>>().join("; ")
+        ),
+    })
+}
+
 /// Whether a tray has a dome on where it germinates: it has one, and its place does not keep the damp
 /// in already.
 fn wears_dome(plan: &SoundPlan, tray: &Tray) -> bool {
@@ -111,7 +155,9 @@ fn names(reckoned: &Reckoned<'_>, tray: &Tray) -> String {
         let index = reckoned.plan.sowing_index(&part.sowing);
         reckoned.dates[index].name.as_str()
     });
-    names.collect::<Vec<_>>().join(" + ")
+    let mut names: Vec<&str> = names.collect();
+    names.dedup();
+    names.join(" + ")
 }
 
 fn words(what: EventKind, name: &str, with_mat: bool) -> [Statement; 2] {

@@ -1,10 +1,8 @@
 <script lang="ts">
-  // The trays of a bay, what they go through, and moving one elsewhere.
+  // The trays of a bay and what they go through, with what a hand may do to each.
   import type { BayOnDay } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
-  import ChoiceField from '../../fields/ChoiceField.svelte';
-  import { swap, turn } from '../trays/move';
-  import StandIn from '../trays/StandIn.svelte';
+  import TrayActions from '../trays/TrayActions.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
   const words = $derived(bench.words);
@@ -16,22 +14,6 @@
   } as const;
   const datesOf = $derived((sowing: string) =>
     bench.assessment?.sowings.find((s) => s.sowing === sowing),
-  );
-
-  /** The tray for which another bay is being chosen. */
-  let moving = $state('');
-  /** The tray for which another to swap with is being chosen. */
-  let swapping = $state('');
-  const others = $derived(
-    (own: string) =>
-      Object.fromEntries([
-        ['', 'choose a tray'],
-        ...(bench.room?.bays ?? []).flatMap(({ name, trays }) =>
-          trays
-            .filter((tray) => tray.tray !== own)
-            .map((tray) => [tray.tray, `${tray.label}, ${name}`]),
-        ),
-      ]) as Record<string, string>,
   );
 </script>
 
@@ -68,43 +50,7 @@
           </p>
         {/if}
       {/each}
-      {#if moving === tray.tray}
-        <StandIn
-          label="Stand {tray.label} in"
-          tray={tray.tray}
-          stage={tray.stage}
-          now="{bay.bay.place}/{bay.bay.tier}"
-          ondone={() => (moving = '')}
-        />
-      {:else if swapping === tray.tray}
-        <ChoiceField
-          label="Swap {tray.label} with"
-          value=""
-          choices={others(tray.tray)}
-          onset={(other) => {
-            swapping = '';
-            if (other) void swap(tray.tray, other);
-          }}
-        />
-      {:else}
-        <div class="-ml-2 flex flex-wrap">
-          <button
-            class="quiet text-sm text-teal!"
-            aria-label="Move {tray.label} to another bay"
-            onclick={() => (moving = tray.tray)}>Move it…</button
-          >
-          <button
-            class="quiet text-sm text-teal!"
-            aria-label="Turn {tray.label} a quarter"
-            onclick={() => void turn(tray.tray)}>Turn it</button
-          >
-          <button
-            class="quiet text-sm text-teal!"
-            aria-label="Swap {tray.label} with another tray"
-            onclick={() => (swapping = tray.tray)}>Swap it…</button
-          >
-        </div>
-      {/if}
+      <TrayActions {bay} {tray} />
     </li>
   {/each}
 </ul>

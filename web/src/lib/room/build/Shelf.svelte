@@ -4,7 +4,6 @@
   import type { BayRef, Edit, Fan, Lamp, Mat, Place, TrayFormat } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
   import { carry } from '../carry.svelte';
-  import Carried from '../Carried.svelte';
 
   type Tab = 'places' | 'lamps' | 'mats' | 'fans' | 'containers';
   const tabs: Record<Tab, string> = {
@@ -96,5 +95,3 @@
     {/each}
   </ul>
 </section>
-
-<Carried />

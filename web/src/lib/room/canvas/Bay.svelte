@@ -7,6 +7,8 @@
   import Seedlings from './Seedlings.svelte';
   import { drag } from '../../fields/slider';
   import { carry } from '../carry.svelte';
+  import { held, ontoOf } from '../trays/held.svelte';
+  import { movesFrom, stand } from '../trays/move';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -68,6 +70,44 @@
   /** Whether something is carried over it. */
   const isUnder = $derived(carry.over === `${bay.bay.place}/${bay.bay.tier}`);
 
+  /** What it has for the trays that a hand holds. */
+  const forHeld = $derived(held.now && held.of(bay.bay));
+  const ghost = $derived(
+    isUnder && held.now ? held.nearest(bay.bay, carry.at * place.width_mm) : undefined,
+  );
+  const heldStroke = $derived(
+    !forHeld || forHeld.spots.length === 0
+      ? undefined
+      : forHeld.against
+        ? 'var(--straw)'
+        : 'var(--sage)',
+  );
+
+  /** A tray that is dragged out of a bay moves from the date looked at on. */
+  function carryTray(event: PointerEvent, tray: TrayOnDay) {
+    if (bench.building || tray.stage === 'out') return;
+    const from = movesFrom(tray);
+    const taken = () =>
+      held.take({
+        trays: [tray.tray],
+        label: tray.label,
+        stage: tray.stage,
+        from,
+        rim_mm: tray.rim_mm - tray.lift_mm,
+      });
+    carry.press(
+      event,
+      tray.label,
+      ({ bay: to, at }) => {
+        if (!to) return;
+        const deck = bench.places.find((p) => p.id === to.place)?.width_mm ?? 0;
+        const spot = held.nearest(to, at * deck);
+        void stand([tray.tray], tray.stage, to, from, spot && ontoOf(spot));
+      },
+      { taken: () => void taken(), letGo: () => setTimeout(() => held.letGo()) },
+    );
+  }
+
   let dragging = $state(false);
 
   function grab(bar: Bar, event: PointerEvent) {
@@ -112,8 +152,8 @@
   height={Math.max(deck - ceiling, 1)}
   fill={picked ? 'var(--straw-soft)' : 'transparent'}
   fill-opacity="0.35"
-  stroke={picked || isUnder ? 'var(--coral)' : 'transparent'}
-  stroke-dasharray={isUnder ? '6 4' : undefined}
+  stroke={picked || isUnder ? 'var(--coral)' : (heldStroke ?? 'transparent')}
+  stroke-dasharray={isUnder || heldStroke ? '6 4' : undefined}
   stroke-width="2.5"
   class="cursor-pointer hover:stroke-[var(--straw)]"
   onclick={select}
@@ -288,6 +328,61 @@
         stroke-width="2"
       />
     {/if}
+  </g>
+{/if}
+
+{#if drawn && !bench.building}
+  <!-- A hand takes a tray by its body; keys and taps have "Move it..." in the bay's sheet. -->
+  {#each trays as tray (tray.tray)}
+    <rect
+      role="presentation"
+      data-grab
+      data-tray={tray.tray}
+      class="cursor-grab touch-none"
+      x={left + mm(tray.x_mm[0]!)}
+      y={up(tray.rim_mm)}
+      width={mm(tray.x_mm[1]! - tray.x_mm[0]!)}
+      height={Math.max(mm(tray.rim_mm - tray.lift_mm), 4)}
+      fill="transparent"
+      onpointerdown={(event) => carryTray(event, tray)}
+      onclick={(event) => {
+        if (!carry.wasDragged()) select(event);
+      }}
+    />
+  {/each}
+{/if}
+
+{#if held.now && ghost}
+  {@const x = left + mm(ghost.x_mm[0]!)}
+  <g class="pointer-events-none" data-testid="ghost">
+    <rect
+      {x}
+      y={up(held.now.rim_mm)}
+      width={mm(ghost.x_mm[1]! - ghost.x_mm[0]!)}
+      height={Math.max(mm(held.now.rim_mm), 4)}
+      fill="var(--coral)"
+      fill-opacity="0.35"
+      stroke="var(--coral)"
+      stroke-width="2"
+      stroke-dasharray="5 3"
+    />
+  </g>
+{/if}
+{#if held.now && isUnder && forHeld?.against}
+  {@const text = words.say(forHeld.against)}
+  <g class="pointer-events-none" data-testid="against">
+    <rect
+      x={left + 6}
+      y={ceiling + 4}
+      width={text.length * 7.4 + 14}
+      height="24"
+      rx="5"
+      fill="var(--raised)"
+      stroke="var(--wine)"
+    />
+    <text x={left + 13} y={ceiling + 21} font-size="14" font-weight="600" fill="var(--wine)"
+      >{text}</text
+    >
   </g>
 {/if}
 

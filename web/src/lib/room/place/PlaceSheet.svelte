@@ -9,6 +9,7 @@
   import FindingCard from '../../finding/FindingCard.svelte';
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
+  import Settings from './Settings.svelte';
   import WhyNote from '../../finding/WhyNote.svelte';
 
   const { place, onDay }: { place: Place; onDay: PlaceOnDay | undefined } = $props();
@@ -138,6 +139,21 @@
       <NumberField {...optional('All decks bear', 'rating_kg', place.rating_kg)} />
     </div>
   </section>
+
+  <Settings {place} />
+  <CheckField
+    label="Trays may stick out at its front"
+    value={place.overhang_accepted ?? false}
+    onset={(yes) =>
+      bench.keep(
+        setOptional(
+          `${path}/overhang_accepted`,
+          yes || undefined,
+          place.overhang_accepted !== undefined,
+        ),
+        `trays of ${place.name} ${yes ? 'may stick out' : 'do not stick out'}`,
+      )}
+  />
 
   <section aria-label="Decks">
     <h3>Decks</h3>

@@ -1,21 +1,48 @@
 <script lang="ts">
-  // Trays that stand nowhere on this date: drag one into a bay, or tap it and choose the bay.
+  // Trays that stand nowhere on this date: drag one into a bay, or tap one or several and choose the bay.
+  import type { UnplacedTray } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
   import { carry } from '../carry.svelte';
-  import Carried from '../Carried.svelte';
-  import { move } from './move';
+  import { held, ontoOf } from './held.svelte';
+  import { stand } from './move';
   import StandIn from './StandIn.svelte';
 
   const trays = $derived(bench.room?.unplaced ?? []);
-  /** The tray for which a bay is being chosen. */
-  let chosen = $state('');
-  const open = $derived(trays.find((tray) => tray.tray === chosen));
-  const formatOf = $derived(
-    (id: string) => bench.draft?.tray_formats.find((format) => format.id === id)?.name ?? id,
+  /** The trays for which a bay is being chosen. */
+  let chosen: string[] = $state([]);
+  const open = $derived(trays.filter((tray) => chosen.includes(tray.tray)));
+  const formatOf = $derived((id: string) =>
+    bench.draft?.tray_formats.find((format) => format.id === id),
   );
 
   function tap(tray: string) {
-    if (!carry.wasDragged()) chosen = chosen === tray ? '' : tray;
+    if (carry.wasDragged()) return;
+    chosen = chosen.includes(tray) ? chosen.filter((id) => id !== tray) : [...chosen, tray];
+  }
+
+  /** A tray that is dragged takes the others along that are chosen with it. */
+  function press(event: PointerEvent, tray: UnplacedTray) {
+    const all = chosen.includes(tray.tray)
+      ? open.filter((other) => other.stage === tray.stage).map((other) => other.tray)
+      : [tray.tray];
+    const own = [tray.tray, ...all.filter((id) => id !== tray.tray)];
+    const label = own.length > 1 ? `${own.length} trays` : tray.label;
+    const format = formatOf(tray.format);
+    const taken = () =>
+      held.take({ trays: own, label, stage: tray.stage, rim_mm: format?.height_mm ?? 60 });
+    carry.press(
+      event,
+      label,
+      ({ bay, at }) => {
+        if (!bay) return;
+        const deck = bench.places.find((p) => p.id === bay.place)?.width_mm ?? 0;
+        const spot = held.nearest(bay, at * deck);
+        const onto = spot && own.length === 1 ? ontoOf(spot) : undefined;
+        chosen = [];
+        void stand(own, tray.stage, bay, undefined, onto);
+      },
+      { taken: () => void taken(), letGo: () => setTimeout(() => held.letGo()) },
+    );
   }
 </script>
 
@@ -27,15 +54,15 @@
           ? '1 tray stands nowhere on this date'
           : `${trays.length} trays stand nowhere on this date`}
       </h2>
-      <p class="text-sm text-soft">drag one into a bay, or tap it and choose</p>
+      <p class="text-sm text-soft">drag one into a bay, or tap one or several and choose</p>
     </div>
-    {#if open}
+    {#if open.length > 0}
       <div class="max-w-md">
         <StandIn
-          label="Stand {open.label} in"
-          tray={open.tray}
-          stage={open.stage}
-          ondone={() => (chosen = '')}
+          label="Stand {open.length === 1 ? open[0]!.label : `${open.length} trays`} in"
+          trays={open.map((tray) => tray.tray)}
+          stage={open[0]!.stage}
+          ondone={() => (chosen = [])}
         />
       </div>
     {/if}
@@ -45,13 +72,10 @@
         <li class="shrink-0">
           <button
             class="flex h-full touch-pan-x flex-col rounded-lg border border-line bg-paper px-3 py-1.5 text-left hover:border-coral"
-            class:bg-straw-soft!={chosen === tray.tray}
-            aria-expanded={chosen === tray.tray}
-            title={formatOf(tray.format)}
-            onpointerdown={(event) =>
-              carry.press(event, tray.label, ({ bay }) => {
-                if (bay) void move(tray.tray, tray.stage, bay);
-              })}
+            class:bg-straw-soft!={chosen.includes(tray.tray)}
+            aria-pressed={chosen.includes(tray.tray)}
+            title={formatOf(tray.format)?.name ?? tray.format}
+            onpointerdown={(event) => press(event, tray)}
             onclick={() => tap(tray.tray)}
             ondragstart={(event) => event.preventDefault()}
           >
@@ -62,5 +86,4 @@
       {/each}
     </ul>
   </section>
-  <Carried />
 {/if}

@@ -11,6 +11,9 @@
 
   const words = $derived(bench.words);
   const formats = $derived(bench.draft?.tray_formats ?? []);
+  const heldOf = $derived((id: string) =>
+    bench.assessment?.season.capacity.own.find((held) => held.format === id),
+  );
   const used = $derived(new Set(bench.draft?.trays.map((tray) => tray.format)));
   const open = new SvelteSet<string>();
 
@@ -46,7 +49,8 @@
         >{words.bare(format.length_mm, 'length_mm')} × {words.number(
           format.width_mm,
           'length_mm',
-        )}</span
+        )}{#if heldOf(format.id)}; the room holds {heldOf(format.id)!.trays}, {heldOf(format.id)!
+            .cells} cells{/if}</span
       ></summary
     >
     {#if open.has(format.id)}

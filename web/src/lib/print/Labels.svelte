@@ -1,0 +1,62 @@
+<script lang="ts">
+  // Labels to cut out: one for each kind in a tray, and one for the tray.
+  import type { Tray, TrayFormat } from '../api/client';
+  import { bench } from '../bench/workbench.svelte';
+
+  const { tray, format }: { tray: Tray; format: TrayFormat } = $props();
+  const words = $derived(bench.words);
+  const labels = $derived(
+    [...new Set(tray.parts.map((part) => part.sowing))].flatMap((id) => {
+      const dates = bench.assessment?.sowings.find((d) => d.sowing === id);
+      if (!dates) return [];
+      const cells = tray.parts
+        .filter((part) => part.sowing === id)
+        .map((part) => {
+          const [x0, x1] = part.columns ?? [0, format.columns];
+          const [y0, y1] = part.rows ?? [0, format.rows];
+          return (x1! - x0!) * (y1! - y0!);
+        })
+        .reduce((a, b) => a + b, 0);
+      const [crop, variety] = [
+        dates.name.split(', ')[0],
+        dates.name.split(', ').slice(1).join(', '),
+      ];
+      return [{ id, crop, variety, dates, cells }];
+    }),
+  );
+</script>
+
+<ul class="labels" aria-label="Labels">
+  {#each labels as { id, crop, variety, dates, cells } (id)}
+    <li>
+      <b>{variety}</b>
+      <span>{crop}, {cells} {tray.potted ? 'pots' : 'cells'}</span>
+      <span>{tray.name}: sown {words.shortDate(dates.sow)}, out {words.shortDate(dates.out)}</span>
+    </li>
+  {/each}
+</ul>
+
+<style>
+  .labels {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, 90mm);
+    gap: 3mm;
+  }
+  li {
+    display: flex;
+    flex-direction: column;
+    width: 90mm;
+    height: 18mm;
+    padding: 1.5mm 4mm;
+    overflow: hidden;
+    border: 0.3mm dashed #777;
+    color: black;
+    background: white;
+    font-size: 3.4mm;
+    line-height: 1.25;
+    break-inside: avoid;
+  }
+  b {
+    font-size: 4.6mm;
+  }
+</style>

@@ -1,0 +1,90 @@
+<script lang="ts">
+  // What a place is set to otherwise from a date on: doors, lamps over what germinates, mats under
+  // what grows.
+  import type { Place, PlaceSetting } from '../../api/client';
+  import { placePath, replace } from '../../bench/edits';
+  import { bench } from '../../bench/workbench.svelte';
+  import ChoiceField from '../../fields/ChoiceField.svelte';
+
+  const { place }: { place: Place } = $props();
+  const words = $derived(bench.words);
+  const path = $derived(placePath(bench.draft!, place.id));
+  const settings = $derived(place.settings ?? []);
+
+  type What = 'lamps_germinating' | 'mats_growing' | 'shut';
+  const said: Record<What, [string, string]> = {
+    lamps_germinating: ['lamps burn over what germinates', 'lamps off over what germinates'],
+    mats_growing: ['mats stay on under what grows', 'mats off once all is up'],
+    shut: ['doors shut', 'doors open'],
+  };
+  const choices = $derived(
+    Object.fromEntries(
+      (Object.keys(said) as What[])
+        .filter((what) => what !== 'shut' || 'closet' in place.kind)
+        .flatMap((what) => [
+          [`${what}:on`, said[what][0]],
+          [`${what}:off`, said[what][1]],
+        ]),
+    ) as Record<string, string>,
+  );
+  const tiers = $derived(
+    Object.fromEntries([
+      ['', 'all of it'],
+      ...place.tiers.map((tier) => [tier.id, tier.name.toLowerCase()]),
+    ]) as Record<string, string>,
+  );
+  let chosen = $state('lamps_germinating:on');
+  let tier = $state('');
+
+  const sayOf = (setting: PlaceSetting) =>
+    (Object.keys(said) as What[])
+      .filter((what) => setting[what] != null)
+      .map((what) => said[what][setting[what] ? 0 : 1])
+      .join(', ');
+
+  function keep(next: PlaceSetting[], word: string) {
+    const op = place.settings ? replace(`${path}/settings`, next) : undefined;
+    bench.keep([op ?? { op: 'add', path: `${path}/settings`, value: next }], word);
+  }
+
+  function add() {
+    const [what, on] = chosen.split(':') as [What, string];
+    const setting: PlaceSetting = {
+      from: bench.date,
+      [what]: on === 'on',
+      ...(tier && what !== 'shut' ? { tier } : {}),
+    };
+    keep([...settings, setting], `set ${place.name}: ${sayOf(setting)}`);
+  }
+</script>
+
+<section aria-label="Set otherwise from a date on">
+  <h3>Set otherwise from a date on</h3>
+  <ul>
+    {#each settings as setting, i (i)}
+      <li class="flex items-center justify-between gap-2 border-t">
+        <span
+          >From {words.shortDate(setting.from)}: {sayOf(setting)}{setting.tier
+            ? `, ${tiers[setting.tier]}`
+            : ''}</span
+        >
+        <button
+          class="quiet"
+          aria-label="Take out what is set from {words.shortDate(setting.from)}"
+          onclick={() =>
+            keep(
+              settings.filter((_, other) => other !== i),
+              `${place.name} as before`,
+            )}>✕</button
+        >
+      </li>
+    {/each}
+  </ul>
+  <div class="mt-1 grid grid-cols-2 items-end gap-2">
+    <ChoiceField label="What" value={chosen} {choices} onset={(to) => (chosen = to)} />
+    <ChoiceField label="Where" value={tier} choices={tiers} onset={(to) => (tier = to)} />
+  </div>
+  <button class="quiet mt-1 border-line!" onclick={add}
+    >Set it from {words.shortDate(bench.date)} on</button
+  >
+</section>
