@@ -18,6 +18,9 @@ pub const ALDER_BLUFF: &str = include_str!("../../../demo/alder-bluff.json");
 /// document.
 pub const ONE_RACK: &str = include_str!("../fixtures/one-rack-v1.json");
 
+/// The demo as it was in the second form of the document.
+pub const KETTLE_FEN_V2: &str = include_str!("../fixtures/kettle-fen-v2.json");
+
 /// Reads a document of any version.
 pub fn read(json: &str) -> Plan {
     let document = serde_json::from_str(json).expect("a fixture is JSON");

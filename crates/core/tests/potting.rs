@@ -13,7 +13,15 @@ use sunrise_core::testing::{bay, dates_of, kettle_fen, reckoned};
 /// The room with tomatoes sown in one tray of small cells, To1, instead of in pots.
 fn in_cells(change: impl FnOnce(&mut Plan)) -> SoundPlan {
     kettle_fen(|plan| {
-        plan.trays.retain(|tray| tray.id != "to2");
+        // The plum tomatoes beside them stay in the pots they are sown in.
+        plan.trays
+            .retain(|tray| !["to2", "tp2", "tp3"].contains(&tray.id.as_str()));
+        let plum = plan
+            .sowings
+            .iter_mut()
+            .find(|s| s.id == "tomato-plum")
+            .unwrap();
+        plum.pots_on = Some(false);
         let tray = plan.trays.iter_mut().find(|t| t.id == "to1").unwrap();
         tray.format = "cells-50".into();
         change(plan);
@@ -47,8 +55,9 @@ fn bay_on(plan: &SoundPlan, day: Date) -> BayOnDay {
 }
 
 fn pots(plan: &SoundPlan) -> Vec<String> {
-    let pots = plan.trays.iter().filter(|tray| tray.potted);
-    pots.map(|tray| tray.id.clone()).collect()
+    plan.potted_into("tomato")
+        .map(|tray| tray.id.clone())
+        .collect()
 }
 
 #[test]
@@ -140,7 +149,7 @@ fn who_wants_final_pots_has_pots_that_are_never_filled() {
     tomato.pots_on = Some(false);
     let plan = never.check().unwrap();
     let all = reckoned(&plan);
-    let pot = plan.trays.iter().find(|tray| tray.potted).unwrap();
+    let pot = plan.potted_into("tomato").next().unwrap();
     let moments = TrayMoments::of(&plan, pot, &all.dates);
     for stage in [Stage::Germinate, Stage::Grow, Stage::Harden] {
         assert_eq!(moments.days_of(stage), None);

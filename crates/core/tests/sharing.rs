@@ -24,6 +24,9 @@ const SIX: [&str; 6] = [
     "cauliflower",
 ];
 
+/// The identifier of the flat that is made.
+const NEW: &str = "mx1-2";
+
 fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
     let edited = apply(plan, edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"));
     edited.plan.check().unwrap()
@@ -56,7 +59,7 @@ fn shared() -> SoundPlan {
 #[test]
 fn six_kinds_share_a_flat_on_one_day_under_one_dome() {
     let plan = shared();
-    let flat = plan.trays.iter().find(|tray| tray.sown_together).unwrap();
+    let flat = plan.trays.iter().find(|tray| tray.id == NEW).unwrap();
     let all = reckoned(&plan);
     let days: Vec<Date> = SIX.iter().map(|id| dates_of(&all, id).sow).collect();
     assert!(days.iter().all(|day| *day == days[0]), "{days:?}");
@@ -138,14 +141,14 @@ fn another_container_keeps_its_kinds_and_drops_spots_it_outgrows() {
         tray: tray.into(),
         format: format.into(),
     };
-    let plan = done(&shared(), &change("mx1", "cells-72"));
-    let flat = plan.trays.iter().find(|tray| tray.id == "mx1").unwrap();
+    let plan = done(&shared(), &change(NEW, "cells-72"));
+    let flat = plan.trays.iter().find(|tray| tray.id == NEW).unwrap();
     let kinds: std::collections::BTreeSet<_> = flat.parts.iter().map(|p| &p.sowing).collect();
     assert_eq!(kinds.len(), 6);
     let small = done(&plan, &change("le1", "half-tray"));
     let half = small.trays.iter().find(|tray| tray.id == "le1").unwrap();
     assert_eq!((half.format.as_str(), half.stands.len()), ("half-tray", 3));
-    let few = apply(&plan, &change("mx1", "pot-9")).unwrap_err();
+    let few = apply(&plan, &change(NEW, "pot-9")).unwrap_err();
     assert_eq!(few[0].path, "/sowings");
 }
 

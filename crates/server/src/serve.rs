@@ -81,33 +81,41 @@ async fn listen_until_told(
     if !address.ip().is_loopback() {
         tracing::warn!("anyone who reaches {address} can read and change the plans");
     }
+    // Before the first answer: whoever got one may tell it to stop.
+    let told = told_to_stop();
     connections::serve(listener, api::router(store, longest), async {
-        told_to_stop().await;
+        told.await;
         tracing::info!("stopping");
     })
     .await;
     Ok(())
 }
 
-async fn told_to_stop() {
-    let interrupt = async {
-        // Without a handler the default one ends the process, which is as good.
-        let _ = tokio::signal::ctrl_c().await;
-    };
+/// Listens for the signals from now on; the future ends with the first.
+fn told_to_stop() -> impl Future<Output = ()> {
     #[cfg(unix)]
-    let terminate = async {
+    let terminate = {
         use tokio::signal::unix::{SignalKind, signal};
-        match signal(SignalKind::terminate()) {
-            Ok(mut signal) => {
-                signal.recv().await;
+        let signal = signal(SignalKind::terminate());
+        async {
+            match signal {
+                Ok(mut signal) => {
+                    signal.recv().await;
+                }
+                Err(_) => std::future::pending().await,
             }
-            Err(_) => std::future::pending().await,
         }
     };
     #[cfg(not(unix))]
     let terminate = std::future::pending::<()>();
-    tokio::select! {
-        () = interrupt => {}
-        () = terminate => {}
+    async {
+        let interrupt = async {
+            // Without a handler the default one ends the process, which is as good.
+            let _ = tokio::signal::ctrl_c().await;
+        };
+        tokio::select! {
+            () = interrupt => {}
+            () = terminate => {}
+        }
     }
 }

@@ -274,6 +274,16 @@ fn the_form_of_a_plan_is_edited_and_nothing_is_kept_until_it_is_saved() {
 }
 
 #[test]
+fn a_plan_file_of_version_2_is_taken_in_though_all_its_fields_are_known_today() {
+    let (_data, server) = server();
+    let old = include_str!("../../core/fixtures/kettle-fen-v2.json");
+    let body = format!("{{\"plan\": {old}, \"word\": \"opened an old file\"}}");
+    let kept = server.send("POST", "/api/plans", &body);
+    assert_eq!(kept.status, 201, "{kept:?}");
+    assert_eq!(kept.json()["plan"]["schema_version"], 3);
+}
+
+#[test]
 fn a_plan_file_of_version_1_is_taken_in() {
     let (_data, server) = server();
     let old = include_str!("../../core/fixtures/one-rack-v1.json");

@@ -217,3 +217,21 @@ fn a_file_that_is_gone_or_another_takes_no_edits() {
         Err(StoreError::Gone { .. })
     ));
 }
+
+#[test]
+fn a_plan_that_an_earlier_version_kept_is_of_today_when_it_is_read() {
+    let dir = tempfile::tempdir().unwrap();
+    let file = dir.path().join("plans.db");
+    let mut store = Store::open(&file).unwrap();
+    let id = store.create(&plan("old"), "began", at(0, 0)).unwrap().id;
+    let old = include_str!("../../core/fixtures/kettle-fen-v2.json");
+    let db = Connection::open(&file).unwrap();
+    let changed = db.execute(
+        "UPDATE revisions SET document = ? WHERE plan = ?",
+        (old, id),
+    );
+    assert_eq!(changed.unwrap(), 1);
+    let read = store.plan(id).unwrap().plan;
+    assert_eq!(read.schema_version, 3);
+    assert!(read.check().is_ok());
+}

@@ -65,14 +65,14 @@ pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         if sowing.stays.is_some() {
             continue;
         }
-        let cells = reckoned.how_many.iter();
         let view = SowingView {
             plan,
             index,
             sowing,
             crop: plan.crop(sowing),
             dates: &reckoned.dates[index],
-            cells: cells.into_iter().find(|cells| cells.sowing == sowing.id),
+            all_dates: &reckoned.dates,
+            cells: reckoned.cells_of(&sowing.id),
         };
         findings.extend(judged(|judgement| match judgement {
             Judgement::Sowing(judge) => judge(&view),

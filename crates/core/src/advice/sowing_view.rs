@@ -22,6 +22,8 @@ pub(crate) struct SowingView<'a> {
     pub crop: &'a Crop,
     /// Its dates.
     pub dates: &'a SowingDates,
+    /// The dates of every sowing, in the plan's order.
+    pub all_dates: &'a [SowingDates],
     /// How much of it to sow.
     pub cells: Option<&'a SowingCells>,
 }

@@ -275,7 +275,7 @@ mod tests {
     #[test]
     fn a_bay_without_seedlings_has_nothing_to_compare() {
         let plan = kettle_fen(|_| ());
-        let all = set_ups(&reckoned(&plan), &bay("door", "t4"), date(2027, 4, 9));
+        let all = set_ups(&reckoned(&plan), &bay("cabinet", "t1"), date(2027, 4, 9));
         assert!(all.is_empty());
     }
 }

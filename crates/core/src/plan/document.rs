@@ -20,7 +20,9 @@ pub const SCHEMA_VERSION: u32 = 3;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Plan {
-    /// Version of this document's form.
+    /// Version of this document's form. Earlier ones are not read as they stand, even where all their
+    /// fields are known today: see [`upgraded`](crate::plan::upgrade::upgraded).
+    #[serde(deserialize_with = "not_earlier")]
     pub schema_version: u32,
     /// What people call the plan.
     pub name: String,
@@ -47,6 +49,15 @@ pub struct Plan {
     pub sowings: Vec<Sowing>,
     /// The trays and where they stand.
     pub trays: Vec<Tray>,
+}
+
+fn not_earlier<'de, D: serde::Deserializer<'de>>(reader: D) -> Result<u32, D::Error> {
+    let version = u32::deserialize(reader)?;
+    if version < SCHEMA_VERSION {
+        let what = format!("a plan of version {version} must be upgraded first");
+        return Err(serde::de::Error::custom(what));
+    }
+    Ok(version)
 }
 
 impl Plan {

@@ -7,11 +7,18 @@ use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::plan::{Stage, Tray};
+use crate::season::moments::TrayMoments;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let trays: Vec<&Tray> = view.plan.trays_of(&view.sowing.id).collect();
+    // What is potted on before leaves its cells to others.
+    let hardens = |tray: &&&Tray| {
+        let moments = TrayMoments::of(view.plan, tray, view.all_dates);
+        moments.days_of(Stage::Harden).is_some()
+    };
     let homeless = trays
         .iter()
+        .filter(hardens)
         .filter(|tray| tray.stand_in(Stage::Harden).is_none())
         .count();
     if homeless == 0 || view.crop.hardening_days == 0 {

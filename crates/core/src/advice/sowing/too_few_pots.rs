@@ -86,7 +86,7 @@ mod tests {
         let finding = of_sowing(&cells, "tomato", code).expect("no pots");
         let after = fixed(&cells, &finding);
         assert_eq!(of_sowing(&after, "tomato", code), None);
-        let pots: Vec<_> = after.trays.iter().filter(|tray| tray.potted).collect();
+        let pots: Vec<_> = after.potted_into("tomato").collect();
         // 30 plants in trays of eighteen.
         assert_eq!(pots.len(), 2);
         assert!(pots.iter().all(|tray| tray.stands.is_empty()));

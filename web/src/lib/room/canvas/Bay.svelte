@@ -4,11 +4,12 @@
   import { bench } from '../../bench/workbench.svelte';
   import { bars, keyHeight, nudgeHeight, settable, tryHeight, type Bar } from './lamps';
   import Gauge from './Gauge.svelte';
-  import Seedlings from './Seedlings.svelte';
+  import HeldOver from './HeldOver.svelte';
+  import StandingTrays from './StandingTrays.svelte';
   import { drag } from '../../fields/slider';
   import { carry } from '../carry.svelte';
-  import { held, ontoOf } from '../trays/held.svelte';
-  import { movesFrom, stand } from '../trays/move';
+  import { carryOut } from '../trays/carryTrays';
+  import { held } from '../trays/held.svelte';
   import { stage } from './stage.svelte';
 
   interface Props {
@@ -23,8 +24,6 @@
   }
   const { place, tier, bay, left, scale, up: over, drawn }: Props = $props();
 
-  /** A tray narrower than this shows no label, and its plants as one patch of green. */
-  const SMALL_PX = 30;
   const words = $derived(bench.words);
   const mm = $derived((length: number) => length * scale);
   const width = $derived(mm(place.width_mm));
@@ -72,9 +71,6 @@
 
   /** What it has for the trays that a hand holds. */
   const forHeld = $derived(held.now && held.of(bay.bay));
-  const ghost = $derived(
-    isUnder && held.now ? held.nearest(bay.bay, carry.at * place.width_mm) : undefined,
-  );
   const heldStroke = $derived(
     !forHeld || forHeld.spots.length === 0
       ? undefined
@@ -82,31 +78,6 @@
         ? 'var(--straw)'
         : 'var(--sage)',
   );
-
-  /** A tray that is dragged out of a bay moves from the date looked at on. */
-  function carryTray(event: PointerEvent, tray: TrayOnDay) {
-    if (bench.building || tray.stage === 'out') return;
-    const from = movesFrom(tray);
-    const taken = () =>
-      held.take({
-        trays: [tray.tray],
-        label: tray.label,
-        stage: tray.stage,
-        from,
-        rim_mm: tray.rim_mm - tray.lift_mm,
-      });
-    carry.press(
-      event,
-      tray.label,
-      ({ bay: to, at }) => {
-        if (!to) return;
-        const deck = bench.places.find((p) => p.id === to.place)?.width_mm ?? 0;
-        const spot = held.nearest(to, at * deck);
-        void stand([tray.tray], tray.stage, to, from, spot && ontoOf(spot));
-      },
-      { taken: () => void taken(), letGo: () => setTimeout(() => held.letGo()) },
-    );
-  }
 
   let dragging = $state(false);
 
@@ -212,76 +183,7 @@
       {/if}
     {/each}
 
-    {#each trays as tray (tray.tray)}
-      {@const x = left + mm(tray.x_mm[0]!)}
-      {@const long = mm(tray.x_mm[1]! - tray.x_mm[0]!)}
-      {#each tray.parts as part, i (i)}
-        {@const from = left + mm(part.x_mm[0]!)}
-        {@const wide = mm(part.x_mm[1]! - part.x_mm[0]!)}
-        {#if part.plant_height_mm > 0 && long > SMALL_PX}
-          <Seedlings
-            habit={part.habit}
-            x={from + 1}
-            width={wide - 2}
-            y={up(tray.rim_mm)}
-            height={mm(part.plant_height_mm)}
-            count={Math.min(part.columns, Math.max(1, Math.floor(wide / 12)))}
-          />
-        {:else if part.plant_height_mm > 0}
-          {@const tall = Math.max(mm(part.plant_height_mm), 2)}
-          <rect
-            x={from}
-            y={up(tray.rim_mm) - tall}
-            width={wide}
-            height={tall}
-            fill="var(--sage)"
-            opacity="0.7"
-          />
-        {/if}
-      {/each}
-      {#if tray.dome_mm != null}
-        {@const dome = mm(tray.dome_mm)}
-        <path
-          d="M{x + 1} {up(tray.rim_mm)}l{Math.min(long * 0.06, 8)} {-dome}h{long -
-            2 -
-            2 * Math.min(long * 0.06, 8)}l{Math.min(long * 0.06, 8)} {dome}z"
-          fill="var(--teal-soft)"
-          fill-opacity="0.45"
-          stroke="var(--teal)"
-          stroke-width="1.2"
-        />
-      {/if}
-      <path
-        d="M{x} {up(tray.rim_mm)}h{long}l{-mm(8)} {mm(tray.rim_mm - tray.lift_mm)}h{-(
-          long - mm(16)
-        )}z"
-        fill="var(--mix)"
-      />
-      {#if tray.lift_mm > 0}
-        <rect
-          x={x + mm(20)}
-          y={up(tray.lift_mm)}
-          width={Math.max(long - mm(40), 1)}
-          height={mm(tray.lift_mm)}
-          fill="none"
-          stroke="var(--soft)"
-          stroke-width="1.2"
-        />
-      {/if}
-      {#if long > SMALL_PX}
-        <text
-          x={x + long / 2}
-          y={Math.min(up((tray.rim_mm + tray.lift_mm) / 2) + 5, deck - 1)}
-          text-anchor="middle"
-          font-size="14"
-          font-weight="600"
-          fill="var(--on-mix)"
-          stroke="var(--mix)"
-          stroke-width="3"
-          paint-order="stroke">{tray.label}</text
-        >
-      {/if}
-    {/each}
+    <StandingTrays {trays} {left} {mm} {up} {deck} />
 
     {#each tier.fans as fan (fan.id)}
       {@const r = mm(fan.diameter_mm / 2)}
@@ -344,7 +246,7 @@
       width={mm(tray.x_mm[1]! - tray.x_mm[0]!)}
       height={Math.max(mm(tray.rim_mm - tray.lift_mm), 4)}
       fill="transparent"
-      onpointerdown={(event) => carryTray(event, tray)}
+      onpointerdown={(event) => bench.building || carryOut(event, tray)}
       onclick={(event) => {
         if (!carry.wasDragged()) select(event);
       }}
@@ -352,38 +254,8 @@
   {/each}
 {/if}
 
-{#if held.now && ghost}
-  {@const x = left + mm(ghost.x_mm[0]!)}
-  <g class="pointer-events-none" data-testid="ghost">
-    <rect
-      {x}
-      y={up(held.now.rim_mm)}
-      width={mm(ghost.x_mm[1]! - ghost.x_mm[0]!)}
-      height={Math.max(mm(held.now.rim_mm), 4)}
-      fill="var(--coral)"
-      fill-opacity="0.35"
-      stroke="var(--coral)"
-      stroke-width="2"
-      stroke-dasharray="5 3"
-    />
-  </g>
-{/if}
-{#if held.now && isUnder && forHeld?.against}
-  {@const text = words.say(forHeld.against)}
-  <g class="pointer-events-none" data-testid="against">
-    <rect
-      x={left + 6}
-      y={ceiling + 4}
-      width={text.length * 7.4 + 14}
-      height="24"
-      rx="5"
-      fill="var(--raised)"
-      stroke="var(--wine)"
-    />
-    <text x={left + 13} y={ceiling + 21} font-size="14" font-weight="600" fill="var(--wine)"
-      >{text}</text
-    >
-  </g>
+{#if held.now && isUnder}
+  <HeldOver bay={bay.bay} at_mm={carry.at * place.width_mm} {left} {ceiling} {mm} {up} />
 {/if}
 
 {#each bars(tier.lamps) as bar (bar.lamps[0])}

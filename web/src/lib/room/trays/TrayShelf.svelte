@@ -1,10 +1,8 @@
 <script lang="ts">
   // Trays that stand nowhere on this date: drag one into a bay, or tap one or several and choose the bay.
-  import type { UnplacedTray } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
   import { carry } from '../carry.svelte';
-  import { held, ontoOf } from './held.svelte';
-  import { stand } from './move';
+  import { carryOff } from './carryTrays';
   import StandIn from './StandIn.svelte';
 
   const trays = $derived(bench.room?.unplaced ?? []);
@@ -18,31 +16,6 @@
   function tap(tray: string) {
     if (carry.wasDragged()) return;
     chosen = chosen.includes(tray) ? chosen.filter((id) => id !== tray) : [...chosen, tray];
-  }
-
-  /** A tray that is dragged takes the others along that are chosen with it. */
-  function press(event: PointerEvent, tray: UnplacedTray) {
-    const all = chosen.includes(tray.tray)
-      ? open.filter((other) => other.stage === tray.stage).map((other) => other.tray)
-      : [tray.tray];
-    const own = [tray.tray, ...all.filter((id) => id !== tray.tray)];
-    const label = own.length > 1 ? `${own.length} trays` : tray.label;
-    const format = formatOf(tray.format);
-    const taken = () =>
-      held.take({ trays: own, label, stage: tray.stage, rim_mm: format?.height_mm ?? 60 });
-    carry.press(
-      event,
-      label,
-      ({ bay, at }) => {
-        if (!bay) return;
-        const deck = bench.places.find((p) => p.id === bay.place)?.width_mm ?? 0;
-        const spot = held.nearest(bay, at * deck);
-        const onto = spot && own.length === 1 ? ontoOf(spot) : undefined;
-        chosen = [];
-        void stand(own, tray.stage, bay, undefined, onto);
-      },
-      { taken: () => void taken(), letGo: () => setTimeout(() => held.letGo()) },
-    );
   }
 </script>
 
@@ -75,7 +48,7 @@
             class:bg-straw-soft!={chosen.includes(tray.tray)}
             aria-pressed={chosen.includes(tray.tray)}
             title={formatOf(tray.format)?.name ?? tray.format}
-            onpointerdown={(event) => press(event, tray)}
+            onpointerdown={(event) => carryOff(event, tray, open, () => (chosen = []))}
             onclick={() => tap(tray.tray)}
             ondragstart={(event) => event.preventDefault()}
           >
