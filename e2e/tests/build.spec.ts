@@ -221,7 +221,8 @@ test('a place moves on the floor by hand and by keys', async ({ page, app }) => 
 test('a tray is moved to another bay, where it finds a free spot', async ({ page, app }) => {
   await open(page, app, '&bay=coat/t3');
   await page.getByRole('button', { name: 'Move Cf1 to another bay' }).click();
-  await page.getByLabel('Stand Cf1 in').selectOption('Proving cabinet, shelf 1');
+  await page.getByLabel('Stand Cf1 in').selectOption('cabinet/t1');
+  await page.getByRole('button', { name: 'Move it there' }).click();
   await expect
     .poll(async () => {
       const trays: { id: string; stands: { stage: string; bay: { place: string } }[] }[] = (

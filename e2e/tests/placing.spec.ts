@@ -1,6 +1,6 @@
 // Where trays stand: from the shelf into a bay, moved from a date on, turned and swapped; by mouse,
 // by finger and by keys.
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { expect, test, type App } from '../app.ts';
 
 interface Stand {
@@ -37,12 +37,12 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
   app,
 }) => {
   await page.goto(`${app.url}/?on=2027-04-09`);
-  await expect(page.getByTestId('trays')).toHaveText('18 of 45 trays');
+  await expect(page.getByTestId('trays')).toHaveText('17 of 45 trays');
   await expect(page.getByTestId('tray-shelf')).toHaveCount(0);
   await takeDown(page, app, ['tc1', 'tc2', 'cf1']);
   await page.reload();
   await expect(page.getByTestId('unplaced')).toHaveText('3 trays stand nowhere on this date');
-  await expect(page.getByTestId('trays')).toHaveText('15 of 45 trays, 3 nowhere');
+  await expect(page.getByTestId('trays')).toHaveText('14 of 45 trays, 3 nowhere');
   // By mouse, into the bay that it is let go over.
   const shelf = page.getByTestId('tray-shelf');
   const from = (await shelf.getByRole('button', { name: /^Tc1/ }).boundingBox())!;
@@ -56,9 +56,9 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
   // By keys alone.
   await shelf.getByRole('button', { name: /^Tc2/ }).focus();
   await page.keyboard.press('Enter');
-  const choice = page.getByLabel('Stand Tc2 in');
-  await choice.focus();
-  await choice.selectOption({ label: 'Door rack, tier 2' });
+  await page.getByLabel('Stand Tc2 in').selectOption('door/t2');
+  await page.getByRole('button', { name: 'Stand it there' }).focus();
+  await page.keyboard.press('Enter');
   await expect.poll(() => bayOf(page, app, 'tc2')).toBe('door/t2');
   // What lacks a spot is found with its sowing, and is gone again once it stands.
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
@@ -75,6 +75,7 @@ test('a tray is moved from a date on, turned, and swapped with another', async (
   await page.getByRole('button', { name: 'Move Tc1 to another bay' }).click();
   await page.getByLabel('When').selectOption({ label: 'from 20 Apr on' });
   await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, tier 4' });
+  await page.getByRole('button', { name: 'Move it there' }).click();
   const moved = async () => (await stands(page, app, 'tc1')).find((stand) => stand.from);
   await expect.poll(moved).toMatchObject({ from: '2027-04-20', bay: { tier: 't4' } });
   await expect(page.getByTestId('week')).toContainText('Move Tc1 to Door rack, tier 4');
@@ -99,7 +100,144 @@ test.describe('on a phone', () => {
     await page.goto(`${app.url}/?on=2027-04-20`);
     await page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ }).tap();
     await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, tier 2' });
+    await page.getByRole('button', { name: 'Stand it there' }).tap();
     await expect.poll(() => bayOf(page, app, 'tc1')).toBe('door/t2');
     await expect(page.getByTestId('tray-shelf')).toHaveCount(0);
   });
+});
+
+/** One way to work the page: by mouse, by finger or by keys. */
+interface Hand {
+  press: (control: Locator) => Promise<void>;
+}
+const hands: Record<string, (page: Page) => Hand> = {
+  mouse: () => ({ press: (control) => control.click() }),
+  finger: () => ({ press: (control) => control.tap() }),
+  keys: (page) => ({
+    press: async (control) => {
+      await expect(control).toBeEnabled();
+      await control.focus();
+      const box = (await control.getAttribute('type')) === 'checkbox';
+      await page.keyboard.press(box ? 'Space' : 'Enter');
+    },
+  }),
+};
+
+/** Stands six trays from the shelf, turns one, swaps two, moves one from a date on, shares a flat and
+ * pots on. */
+async function aSeason(page: Page, app: App, { press }: Hand) {
+  const six = ['tc1', 'tc2', 'to1', 'to2', 'tp1', 'pa1'];
+  await takeDown(page, app, [...six, 'cu1']);
+  await page.goto(`${app.url}/?on=2027-04-10`);
+  const shelf = page.getByTestId('tray-shelf');
+  // Two at once, then one by one, each where the server proposes.
+  await press(shelf.getByRole('button', { name: /^Tc1/ }));
+  await press(shelf.getByRole('button', { name: /^Tc2/ }));
+  await press(page.getByRole('button', { name: 'Stand them there' }));
+  await expect.poll(() => bayOf(page, app, 'tc2')).not.toBe('');
+  for (const id of ['to1', 'to2', 'tp1', 'pa1']) {
+    const label = `${id[0]!.toUpperCase()}${id.slice(1)}`;
+    await press(shelf.getByRole('button', { name: new RegExp(`^${label}`) }));
+    await press(page.getByRole('button', { name: 'Stand it there' }));
+    await expect.poll(() => bayOf(page, app, id)).not.toBe('');
+  }
+  await expect(shelf).toHaveCount(0);
+
+  const [place, tier] = (await bayOf(page, app, 'tc1')).split('/');
+  await page.goto(`${app.url}/?on=2027-04-10&bay=${place}/${tier}`);
+  const own = async (id: string) => (await stands(page, app, id)).at(-1)!;
+  // Slid with the arrow button to where it is free, then swapped.
+  const before = await own('tc2');
+  await press(page.getByRole('button', { name: /^Slide Tc2 to the right/ }));
+  await expect.poll(async () => (await own('tc2')).x_mm).not.toBe(before.x_mm);
+  const [one, two] = [await own('tc1'), await own('tc2')];
+  await press(page.getByRole('button', { name: 'Swap Tc1 with another tray' }));
+  await page.getByLabel('Swap Tc1 with').selectOption('tc2');
+  await expect.poll(async () => (await own('tc1')).x_mm).toBe(two.x_mm);
+  expect((await own('tc2')).x_mm).toBe(one.x_mm);
+  await press(page.getByRole('button', { name: 'Turn Tc1 a quarter' }));
+  const turned = () => own('tc1').then((stand) => stand.along);
+  const refused = page.getByRole('status').getByText(/in the way of Tc1/);
+  await expect
+    .poll(async () => (await turned()) !== one.along || (await refused.count()) > 0)
+    .toBe(true);
+
+  // From a date on, in the middle of growing.
+  await page.goto(`${app.url}/?on=2027-04-20&bay=${place}/${tier}`);
+  await press(page.getByRole('button', { name: 'Move Tc2 to another bay' }));
+  await page.getByLabel('When').selectOption({ label: 'from 20 Apr on' });
+  await press(page.getByRole('button', { name: 'Move it there' }));
+  const moved = async () => (await stands(page, app, 'tc2')).find((stand) => stand.from);
+  await expect.poll(async () => (await moved())?.from).toBe('2027-04-20');
+
+  // A flat for two kinds of lettuce, and pots for the cherry tomatoes.
+  await page.goto(`${app.url}/sowing?on=2027-03-10`);
+  await press(page.getByRole('button', { name: 'Share a flat…' }));
+  const panel = page.getByTestId('share-flat');
+  for (const name of [/^Lettuce, Rust/, /^Lettuce, .*Cos|^Lettuce, .*cos/, /^Cabbage, .*sown/])
+    await press(panel.getByRole('checkbox', { name }).first());
+  await press(panel.getByRole('button', { name: 'Share this flat' }).first());
+  const flats = async () =>
+    (await plan(page, app)).trays.filter((tray: { sown_together?: boolean }) => tray.sown_together);
+  await expect.poll(async () => (await flats()).length).toBe(2);
+
+  await page.keyboard.press('Escape');
+  await page.goto(`${app.url}/sowing?on=2027-04-10`);
+  const strand = page.getByTestId('strand-aubergine');
+  await strand.focus();
+  await page.keyboard.press('Enter');
+  const sheet = page.getByTestId('sowing-sheet');
+  await expect(sheet).toContainText('Its 12 pots: 16 there');
+}
+
+for (const way of ['mouse', 'keys'] as const)
+  test(`a season is stood, shared and potted on by ${way}`, async ({ page, app }) => {
+    await aSeason(page, app, hands[way]!(page));
+  });
+
+test.describe('with a finger on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test('a season is stood, shared and potted on by touch', async ({ page, app }) => {
+    await aSeason(page, app, hands.finger!(page));
+  });
+});
+
+test('the plan of a shared flat is printed with its labels', async ({ page, app }) => {
+  await page.goto(`${app.url}/print?tray=mx1`);
+  const drawn = page.getByTestId('tray-plan');
+  for (const kind of ['African marigold', 'Broccoli', 'Chard', 'French marigold'])
+    await expect(drawn).toContainText(kind);
+  await expect(page.getByRole('list', { name: 'Labels' }).getByRole('listitem')).toHaveCount(6);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the plan as SVG' }).click();
+  expect((await download).suggestedFilename()).toBe('Mx1.svg');
+  // On paper there is nothing of the application around it.
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('banner')).toBeHidden();
+  await expect(drawn).toBeVisible();
+});
+
+test('a tray that is dragged shows the spot it gets, and why a bay is none', async ({
+  page,
+  app,
+}) => {
+  await takeDown(page, app, ['tc1']);
+  await page.goto(`${app.url}/?on=2027-04-10`);
+  const from = (await page
+    .getByTestId('tray-shelf')
+    .getByRole('button', { name: /^Tc1/ })
+    .boundingBox())!;
+  const over = async (name: RegExp) => {
+    const box = (await page.getByRole('button', { name }).boundingBox())!;
+    await page.mouse.move(box.x + box.width * 0.7, box.y + 10, { steps: 6 });
+  };
+  await page.mouse.move(from.x + 20, from.y + 20);
+  await page.mouse.down();
+  await over(/^Proving cabinet, shelf 2:/);
+  await expect(page.getByTestId('against')).toContainText('no light to grow in');
+  await over(/^Door rack, tier 2:/);
+  await expect(page.getByTestId('ghost')).toBeVisible();
+  await expect(page.getByTestId('against')).toHaveCount(0);
+  await page.mouse.up();
+  await expect.poll(() => bayOf(page, app, 'tc1')).toBe('door/t2');
 });

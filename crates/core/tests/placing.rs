@@ -7,7 +7,7 @@ use sunrise_core::basis::fault::Fault;
 use sunrise_core::basis::plane::Axis;
 use sunrise_core::day::detail::Detail;
 use sunrise_core::edit::{Edit, apply};
-use sunrise_core::plan::{Plan, SoundPlan, Stage, Stand};
+use sunrise_core::plan::{SoundPlan, Stage, Stand};
 use sunrise_core::room::BayRef;
 use sunrise_core::season::jobs::EventKind;
 use sunrise_core::season::{days, jobs};

@@ -12,6 +12,7 @@ use crate::plan::{SoundPlan, Stand, Tray};
 use crate::season::Reckoned;
 use crate::season::moments::TrayMoments;
 use crate::season::stays::{Stay, days_at};
+use crate::space::decks::most_overhang_mm;
 
 impl Editor {
     pub(super) fn move_place(&mut self, place: &str, to: usize) -> Word {
@@ -34,6 +35,28 @@ impl Editor {
             Axis::X => Axis::Y,
             Axis::Y => Axis::X,
         };
+        // Turned about its corner, and pushed back as far as the deck's edge wants.
+        if let Some(bay) = plan.bay(&stand.bay) {
+            let format = plan.format(tray);
+            let [x, y] = stand.along.lay(format.length_mm, format.width_mm);
+            let (deep_mm, over_mm) = (bay.place.depth_mm, y - bay.place.depth_mm);
+            if x > bay.place.width_mm || over_mm > most_overhang_mm(y) {
+                return Err(fault(
+                    "tray",
+                    &tray.id,
+                    say!(
+                        "turned, {tray} does not go on the deck of {bay}",
+                        tray = &tray.name,
+                        bay = bay.name()
+                    ),
+                    say!("leave it as it lies, or move it to a larger deck"),
+                ));
+            }
+            stand.x_mm = stand.x_mm.clamp(0.0, bay.place.width_mm - x);
+            stand.y_mm = stand
+                .y_mm
+                .clamp((deep_mm - y).min(0.0), (deep_mm - y).max(0.0));
+        }
         let turned = tray.restood(&stand);
         is_free(&reckoned, &turned, &stand, &[])?;
         self.plan.trays[index] = turned;

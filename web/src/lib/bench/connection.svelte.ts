@@ -23,8 +23,11 @@ export abstract class Connection {
   /** Says what went wrong; a server that does not answer is asked again and again. */
   explain(error: unknown) {
     if (error instanceof Unreachable) this.lost();
-    else this.tell('wrong', error instanceof Error ? error.message : String(error));
+    else this.tell('wrong', this.reason(error));
   }
+
+  /** What went wrong, as the reader writes figures and days. */
+  protected abstract reason(error: unknown): string;
 
   protected lost() {
     if (!this.connected) return;

@@ -121,6 +121,11 @@ class Workbench extends Connection {
     void this.#assess();
   }
 
+  protected reason(error: unknown): string {
+    if (error instanceof Refused) return this.words.refusal(error.problem);
+    return error instanceof Error ? error.message : String(error);
+  }
+
   fail(error: unknown) {
     this.failure = error instanceof Error ? error.message : String(error);
     this.stage = 'failed';
@@ -263,7 +268,7 @@ class Workbench extends Connection {
         this.trouble = error.message;
         this.#rest = setTimeout(() => void this.settle(), RETRY_MS * 2);
       } else {
-        this.tell('wrong', error instanceof Error ? error.message : String(error));
+        this.tell('wrong', this.reason(error));
         this.discard();
       }
     }
@@ -314,7 +319,7 @@ class Workbench extends Connection {
       if (error instanceof Unreachable) this.lost();
       else if (error instanceof Refused && error.problem.current_revision != null)
         this.conflict = true;
-      else this.tell('wrong', error instanceof Error ? error.message : String(error));
+      else this.tell('wrong', this.reason(error));
     }
   }
 

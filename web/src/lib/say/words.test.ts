@@ -90,4 +90,22 @@ describe('days moved', () => {
     expect(movedBy(-21)).toBe('21 days earlier');
     expect(movedBy(daysBetween('2027-03-01', '2027-04-01'))).toBe('31 days later');
   });
+
+  it('say why something was refused without paths', () => {
+    const metric = words('metric');
+    const say = (text: string) => ({ text, figures: {} });
+    const fault = (path: string) => ({
+      path,
+      value: 1,
+      problem: say('that is too much'),
+      remedy: say('give less'),
+    });
+    const refusal = (path: string) =>
+      metric.refusal({ detail: `${path}: that is too much`, faults: [fault(path)] });
+    expect(refusal('/tray')).toBe('That is too much; give less.');
+    expect(refusal('/places/0/tiers/1/deck_height_mm')).toBe(
+      'Deck height: that is too much; give less.',
+    );
+    expect(metric.refusal({ detail: 'no', faults: [] })).toBe('no');
+  });
 });

@@ -1,5 +1,13 @@
 // How figures are written for their reader. The factors come from the server; none is kept here.
-import type { Figure, Quantity, ShownUnit, Statement, UnitRow, UnitSystem } from '../api/client';
+import type {
+  Figure,
+  Problem,
+  Quantity,
+  ShownUnit,
+  Statement,
+  UnitRow,
+  UnitSystem,
+} from '../api/client';
 
 export type Units = Map<Quantity, ShownUnit>;
 
@@ -108,6 +116,19 @@ export class Words {
   }
 
   /** A sentence with its figures filled in. */
+  /** Why the server did not do something: for people, without paths into the document. */
+  refusal({ detail, faults }: Pick<Problem, 'detail' | 'faults'>): string {
+    if (faults.length === 0) return detail;
+    const said = faults.map(({ path, problem, remedy }) => {
+      // Of something deep in the document the field is named; of an edit the sentence says enough.
+      const steps = path.split('/').slice(1);
+      const field = steps.length > 2 ? named(steps.at(-1)!) : '';
+      const text = `${field ? `${field}: ` : ''}${this.say(problem)}; ${this.say(remedy)}`;
+      return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+    });
+    return said.join('\n');
+  }
+
   say(statement: Statement): string {
     return statement.text.replace(/\{(\w+)\}/g, (whole, name: string) => {
       const figure = statement.figures[name];
@@ -147,6 +168,11 @@ function split(typed: string): { number: number; unit: string } | undefined {
 const tidy = (unit: string | undefined) => (unit ?? '').trim().toLowerCase();
 
 const DAY_MS = 86_400_000;
+
+/** A field of the document in words, without its unit: `deck_height_mm` is "deck height". */
+function named(field: string): string {
+  return field.replace(/_(mm|c|h|kg|ml|w|deg|k)$/, '').replaceAll('_', ' ');
+}
 
 export function plusDays(iso: string, days: number): string {
   return new Date(Date.parse(`${iso}T00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);

@@ -240,7 +240,7 @@
       role="presentation"
       data-grab
       data-tray={tray.tray}
-      class="cursor-grab touch-none"
+      class="cursor-grab touch-pan-y"
       x={left + mm(tray.x_mm[0]!)}
       y={up(tray.rim_mm)}
       width={mm(tray.x_mm[1]! - tray.x_mm[0]!)}

@@ -47,7 +47,14 @@
     >;
   });
 
-  async function choose(to: string) {
+  /** The first bay that nothing speaks against, until another is chosen. */
+  let chosen = $state('');
+  const best = $derived(
+    Object.keys(bays).find((id) => id && id !== now && fits[id] && !fits[id].against) ?? now,
+  );
+  const to = $derived(chosen || best);
+
+  async function go() {
     const [place, tier] = to.split('/');
     // Once it is done the trays that it is about may be gone from the list.
     const onto = stacked ? { stacked } : undefined;
@@ -71,6 +78,9 @@
         onset={(yes) => (stacked = yes)}
       />
     {/if}
-    <ChoiceField {label} value={now} choices={bays} onset={choose} />
+    <ChoiceField {label} value={to} choices={bays} onset={(id) => (chosen = id)} />
+    <button class="quiet self-start border-frame! font-semibold" disabled={!to} onclick={go}
+      >{now ? 'Move it there' : trays.length > 1 ? 'Stand them there' : 'Stand it there'}</button
+    >
   </div>
 {/if}
