@@ -74,6 +74,8 @@ const SHOTS = [
   { name: 'sowing', path: '/sowing?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'seeds', path: '/seeds?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
+  { name: 'flat-plan', path: '/print?tray=mx1&on=2027-03-18', size: DESK, ground: 'light' },
+  { name: 'potted-on', path: '/?on=2027-05-02&bay=coat/t1', size: DESK, ground: 'light' },
 ] satisfies Shot[] as Shot[];
 
 test('tray-shelf', async ({ page, app }) => {
@@ -94,6 +96,7 @@ test('tray-shelf', async ({ page, app }) => {
   await page.mouse.move(from!.x + 20, from!.y + 20);
   await page.mouse.down();
   await page.mouse.move(to!.x + to!.width - 60, to!.y + 40, { steps: 8 });
+  await page.getByTestId('ghost').waitFor();
   await page.screenshot({ path: join(FOLDER, 'tray-shelf.png'), animations: 'disabled' });
 });
 

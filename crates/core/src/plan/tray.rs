@@ -1,10 +1,11 @@
 //! Trays: what is sown in them, and where they stand.
 
+use std::collections::HashSet;
+
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::basis::ids::free_id;
 use crate::basis::plane::{Axis, Footprint};
 use crate::plan::sowing::Sowing;
 use crate::room::BayRef;
@@ -143,37 +144,34 @@ impl Tray {
         potted: bool,
     ) -> Vec<Self> {
         const MOST: u32 = 200;
-        let mut all = trays.to_vec();
-        for _ in 0..cells.div_ceil(format.cells()).clamp(1, MOST) {
-            let tray = Self::another(&all, sowing, format);
-            all.push(Self { potted, ..tray });
-        }
-        all.split_off(trays.len())
-    }
-
-    /// One more tray besides `trays`, full of `sowing`, with a label of its own; it stands nowhere.
-    fn another(trays: &[Self], sowing: &Sowing, format: &TrayFormat) -> Self {
         let short: String = sowing.crop.chars().take(2).collect();
         let mut label = short.clone();
         if let Some(first) = label.get_mut(..1) {
             first.make_ascii_uppercase();
         }
-        Self {
-            id: free_id(&format!("{short}1"), trays.iter().map(|t| &t.id)),
-            name: (1..)
-                .map(|n| format!("{label}{n}"))
-                .find(|name| trays.iter().all(|t| t.name != *name))
-                .expect("a plan's lists are short"),
+        let taken: HashSet<&str> = trays
+            .iter()
+            .flat_map(|tray| [tray.id.as_str(), tray.name.as_str()])
+            .collect();
+        let free = |n: &u32| {
+            let names = [format!("{short}{n}"), format!("{label}{n}")];
+            names.iter().all(|name| !taken.contains(name.as_str()))
+        };
+        let tray = |n: u32| Self {
+            id: format!("{short}{n}"),
+            name: format!("{label}{n}"),
             parts: vec![Part {
                 sowing: sowing.id.clone(),
                 columns: None,
                 rows: None,
             }],
-            potted: false,
+            potted,
             sown_together: false,
             format: format.id.clone(),
             stands: Vec::new(),
-        }
+        };
+        let wanted = cells.div_ceil(format.cells()).clamp(1, MOST);
+        (1..).filter(free).take(wanted as usize).map(tray).collect()
     }
 
     /// Where it stands when `stage` begins; `None` when planted out or nowhere. A tray that hardens

@@ -16,10 +16,22 @@
     max?: number;
     /** Keeps a new value, in the plan's own unit. */
     onset: (value: number) => void;
+    /** What stands there while there is no figure. */
+    none?: string;
     /** Leaves the figure out; without it an empty field is no answer. */
     onclear?: () => void;
   }
-  const { label, value, quantity, field, min: least, max: most, onset, onclear }: Props = $props();
+  const {
+    label,
+    value,
+    quantity,
+    field,
+    min: least,
+    max: most,
+    none = 'unknown',
+    onset,
+    onclear,
+  }: Props = $props();
 
   const id = $props.id();
   const range = $derived(field === undefined ? undefined : bench.facts.rangeOf(field));
@@ -79,7 +91,7 @@
       inputmode="decimal"
       class="w-full! min-w-0 border-line! bg-raised! px-2! py-1! text-base! text-ink! focus:border-coral! focus:ring-coral!"
       value={shown}
-      placeholder={onclear ? 'unknown' : undefined}
+      placeholder={onclear ? none : undefined}
       aria-invalid={problem !== ''}
       aria-describedby={problem ? `${id}-problem` : undefined}
       onkeydown={key}

@@ -105,18 +105,24 @@
       {/if}
       {#each proposal?.flats ?? [] as flat, i (i)}
         <div class="rounded-lg border p-2" data-testid="flat">
-          <p>
-            <b>{i === 0 ? 'One flat' : 'Another flat'}</b>: {nameOf(flat.format)}, sown
-            {words.shortDate(flat.sow)}
-          </p>
+          {#if flat.kinds.length === 1}
+            <p><b>A tray of its own</b>: {flat.kinds[0]!.name}</p>
+          {:else}
+            <p>
+              <b>{i === 0 ? 'One flat' : 'Another flat'}</b>: {nameOf(flat.format)}, sown {words.shortDate(
+                flat.sow,
+              )}
+            </p>
+          {/if}
           {#if flat.apart}<p class="text-sm">Not in the first: {words.say(flat.apart)}</p>{/if}
           {#if flat.problem}<p class="text-sm text-wine">{words.say(flat.problem)}.</p>{/if}
-          <ul class="mt-1 text-sm">
+          <ul class="mt-1 text-sm" class:hidden={flat.kinds.length === 1}>
             {#each flat.kinds as kind (kind.sowing)}
               <li class="flex justify-between gap-2 border-t py-0.5">
                 <span>{kind.name}</span>
                 <span class="shrink-0 text-soft"
-                  >{kind.cells} cells of {kind.wants}; {kind.fills} plants</span
+                  >{kind.cells} cells{kind.cells < kind.wants ? `, wants ${kind.wants}` : ''}: {kind.fills}
+                  plants</span
                 >
               </li>
             {/each}
@@ -127,8 +133,6 @@
               onclick={() => void share(flat.kinds.map((kind) => kind.sowing))}
               >Share this flat</button
             >
-          {:else if flat.kinds.length === 1}
-            <p class="mt-1 text-sm text-soft">It keeps trays of its own.</p>
           {/if}
         </div>
       {/each}

@@ -2,7 +2,7 @@
   // One sowing along the season: chill, germinate, grow, potted, harden, out. Drag it, or nudge it
   // with the arrow keys.
   import { direction, drag } from '../fields/slider';
-  import type { SowingDates } from '../api/client';
+  import type { DateSpan, SowingDates } from '../api/client';
   import { daysBetween } from '../say/words';
   import { bench } from '../bench/workbench.svelte';
   import type { TimeAxis } from '../ribbon/scale';
@@ -12,10 +12,12 @@
     axis: TimeAxis;
     /** Whether it may be moved: stock that passes through has its own days. */
     fixed: boolean;
+    /** The days on which trays of it stand nowhere. */
+    nowhere: DateSpan | undefined;
     onshift: (days: number, done: boolean) => void;
     onopen: () => void;
   }
-  const { dates, axis, fixed, onshift, onopen }: Props = $props();
+  const { dates, axis, fixed, nowhere, onshift, onopen }: Props = $props();
 
   const HEIGHT = 30;
   const TOP = 5;
@@ -42,7 +44,7 @@
       dates.emerge ? `shows ${words.shortDate(dates.emerge)}` : 'none come up'
     }${dates.pot_on ? `, pot on ${words.shortDate(dates.pot_on)}` : ''}, harden off ${words.shortDate(
       dates.harden,
-    )}, out ${words.shortDate(dates.out)}`,
+    )}, out ${words.shortDate(dates.out)}${nowhere ? `; trays stand nowhere from ${words.shortDate(nowhere.from)} to ${words.shortDate(nowhere.to)}` : ''}`,
   );
 
   let grabbed = $state(false);
@@ -155,6 +157,21 @@
       {/if}
     {/if}
   {/each}
+  {#if nowhere}
+    {@const x = axis.x(nowhere.from)}
+    <rect
+      data-testid="nowhere-{dates.sowing}"
+      {x}
+      y={TOP + 1}
+      width={Math.max(axis.x(nowhere.to) - x, 6)}
+      height="28"
+      rx="4"
+      fill="none"
+      stroke="var(--wine)"
+      stroke-width="2"
+      stroke-dasharray="5 4"
+    />
+  {/if}
   <path
     d="M{axis.x(dates.sow)} {TOP}v{HEIGHT}"
     stroke="var(--mix)"

@@ -46,6 +46,8 @@
       if (finding.sowing) counts[finding.sowing] = (counts[finding.sowing] ?? 0) + 1;
     return counts;
   });
+  const nowhereOf = (id: string) =>
+    bench.findings().find((f) => f.code === 'stands_nowhere' && f.sowing === id)?.days;
   const monday = (iso: string) => {
     const day = new Date(`${iso}T00:00:00Z`).getUTCDay();
     return plusDays(iso, -((day + 6) % 7));
@@ -176,6 +178,7 @@
     <li><span class="key bg-sage opacity-75"></span>potted</li>
     <li><span class="key bg-straw"></span>hardens off</li>
     <li><span class="key rounded-t-full bg-coral"></span>out</li>
+    <li><span class="key border-2! border-dashed! border-wine!"></span>stands nowhere</li>
   </ul>
 </div>
 
@@ -258,6 +261,7 @@
               <span class="text-sm text-soft">{dates.name.split(', ').slice(1).join(', ')}</span>
             </button>
             <Strand
+              nowhere={nowhereOf(dates.sowing)}
               {dates}
               {axis}
               fixed={sowing?.stays != null}

@@ -7,6 +7,7 @@ use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::plan::Tray;
 use crate::plan::patch::{Fix, PatchStep};
+use crate::room::container::TrayFormat;
 
 /// The cells to sow are for a bad year: so many fewer still do in most (our own estimate).
 const MARGIN: f64 = 0.15;
@@ -22,11 +23,18 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let mut finding = view.finding(
         Severity::Conflict,
         view.days(),
-        say!(
-            "Give {name} {short} more cells",
-            name = &view.dates.name,
-            short = count(short)
-        ),
+        if cells.cells_there == 0 {
+            say!(
+                "Give {name} a tray: it has none to come up in",
+                name = &view.dates.name
+            )
+        } else {
+            say!(
+                "Give {name} {short} more cells",
+                name = &view.dates.name,
+                short = count(short)
+            )
+        },
         say!(
             "{wanted} plants want {cells} cells; its trays have {there}.",
             wanted = count(view.sowing.wanted),
@@ -41,8 +49,11 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
 /// As many trays more, like the first that it has, as the cells that are short take.
 fn more_trays(view: &SowingView<'_>, short: u32) -> Option<Fix> {
     let plan = view.plan;
-    let like = plan.sown_in(&view.sowing.id).next()?;
-    let format = plan.format(like);
+    let like = plan.sown_in(&view.sowing.id).next();
+    let format = match like {
+        Some(tray) => plan.format(tray),
+        None => TrayFormat::nearest(&plan.tray_formats, view.cells?.cell_ml)?,
+    };
     let added = Tray::more(&plan.trays, view.sowing, format, short, false);
     let all = Pointer::default().at("trays");
     let count = Quantity::Count.of(added.len() as f64);
@@ -87,6 +98,7 @@ mod tests {
                 .retain(|tray| tray.parts.iter().all(|part| part.sowing != "tomato"));
         });
         let finding = of_sowing(&none, "tomato", code).expect("no tray at all");
-        assert!(finding.fixes.is_empty());
+        assert!(finding.headline.to_string().contains("it has none"));
+        assert_eq!(of_sowing(&fixed(&none, &finding), "tomato", code), None);
     }
 }

@@ -80,7 +80,7 @@
       </li>
     {/each}
   </ul>
-  <div class="mt-1 grid grid-cols-2 items-end gap-2">
+  <div class="mt-1 flex flex-col gap-2">
     <ChoiceField label="What" value={chosen} {choices} onset={(to) => (chosen = to)} />
     <ChoiceField label="Where" value={tier} choices={tiers} onset={(to) => (tier = to)} />
   </div>

@@ -105,6 +105,7 @@
       label="Box under {tray.label}"
       value={box}
       quantity="length_mm"
+      none="none"
       onset={(mm) => void boxUnder(tray.tray, mm)}
       onclear={() => void boxUnder(tray.tray, undefined)}
     />
