@@ -95,7 +95,7 @@ test('tray-shelf', async ({ page, app }) => {
   await page.evaluate(() => document.fonts.ready);
   await page.mouse.move(from!.x + 20, from!.y + 20);
   await page.mouse.down();
-  await page.mouse.move(to!.x + to!.width - 60, to!.y + 40, { steps: 8 });
+  await page.mouse.move(to!.x + to!.width * 0.45, to!.y + 12, { steps: 8 });
   await page.getByTestId('ghost').waitFor();
   await page.screenshot({ path: join(FOLDER, 'tray-shelf.png'), animations: 'disabled' });
 });

@@ -3,10 +3,12 @@
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::dates::DateSpan;
 use crate::basis::fault::Pointer;
+use crate::basis::units::Quantity;
 use crate::basis::words::{COMMON_PRACTICE, Statement, say};
 use crate::crops::Crop;
 use crate::plan::patch::{Fix, PatchStep};
-use crate::plan::{SoundPlan, Sowing};
+use crate::plan::{SoundPlan, Sowing, Tray};
+use crate::room::container::TrayFormat;
 use crate::season::SowingDates;
 use crate::season::how_many::SowingCells;
 
@@ -29,6 +31,30 @@ pub(crate) struct SowingView<'a> {
 }
 
 impl SowingView<'_> {
+    /// As many trays of `format` more as so many cells take, to sow it in or to pot it on into.
+    pub(super) fn more_trays(&self, format: &TrayFormat, cells: u32, potted: bool) -> Fix {
+        let added = Tray::more(&self.plan.trays, self.sowing, format, cells, potted);
+        let all = Pointer::default().at("trays");
+        let count = Quantity::Count.of(added.len() as f64);
+        Fix {
+            label: say!(
+                "Add {n} × {format}",
+                n = count.clone(),
+                format = &format.name
+            ),
+            word: say!(
+                "added {n} × {format} for {name}",
+                n = count,
+                format = &format.name,
+                name = &self.dates.name
+            ),
+            patch: added
+                .iter()
+                .map(|tray| PatchStep::append(&all, tray))
+                .collect(),
+        }
+    }
+
     /// A finding on the sowing, of common practice and without fixes.
     pub(super) fn finding(
         &self,

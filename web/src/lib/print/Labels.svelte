@@ -2,21 +2,14 @@
   // Labels to cut out: one for each kind in a tray, and one for the tray.
   import type { Tray, TrayFormat } from '../api/client';
   import { bench } from '../bench/workbench.svelte';
+  import { kindsOf } from './blocks';
 
   const { tray, format }: { tray: Tray; format: TrayFormat } = $props();
   const words = $derived(bench.words);
   const labels = $derived(
-    [...new Set(tray.parts.map((part) => part.sowing))].flatMap((id) => {
+    kindsOf(tray, format).flatMap(({ sowing: id, cells }) => {
       const dates = bench.assessment?.sowings.find((d) => d.sowing === id);
       if (!dates) return [];
-      const cells = tray.parts
-        .filter((part) => part.sowing === id)
-        .map((part) => {
-          const [x0, x1] = part.columns ?? [0, format.columns];
-          const [y0, y1] = part.rows ?? [0, format.rows];
-          return (x1! - x0!) * (y1! - y0!);
-        })
-        .reduce((a, b) => a + b, 0);
       const [crop, variety] = [
         dates.name.split(', ')[0],
         dates.name.split(', ').slice(1).join(', '),

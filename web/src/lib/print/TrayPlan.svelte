@@ -3,6 +3,7 @@
   // front.
   import type { Tray, TrayFormat } from '../api/client';
   import { bench } from '../bench/workbench.svelte';
+  import { blocksOf, kindsOf } from './blocks';
 
   interface Props {
     tray: Tray;
@@ -17,23 +18,18 @@
   const words = $derived(bench.words);
   const across = $derived(format.length_mm / format.columns);
   const deep = $derived(format.width_mm / format.rows);
-  const kinds = $derived([...new Set(tray.parts.map((part) => part.sowing))]);
+  const kinds = $derived(kindsOf(tray, format).map((kind) => kind.sowing));
   const datesOf = (sowing: string) =>
     bench.assessment?.sowings.find((dates) => dates.sowing === sowing);
   const blocks = $derived(
-    tray.parts.map((part) => {
-      const [x0, x1] = part.columns ?? [0, format.columns];
-      const [y0, y1] = part.rows ?? [0, format.rows];
-      return {
-        sowing: part.sowing,
-        x: x0! * across,
-        width: (x1! - x0!) * across,
-        // The front is at the bottom.
-        y: HEAD_MM + format.width_mm - y1! * deep,
-        height: (y1! - y0!) * deep,
-        cells: (x1! - x0!) * (y1! - y0!),
-      };
-    }),
+    blocksOf(tray, format).map(({ sowing, columns: [x0, x1], rows: [y0, y1] }) => ({
+      sowing,
+      x: x0 * across,
+      width: (x1 - x0) * across,
+      // The front is at the bottom.
+      y: HEAD_MM + format.width_mm - y1 * deep,
+      height: (y1 - y0) * deep,
+    })),
   );
   const sown = $derived(
     kinds

@@ -2,11 +2,9 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::advice::sowing_view::SowingView;
-use crate::basis::fault::Pointer;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
-use crate::plan::Tray;
-use crate::plan::patch::{Fix, PatchStep};
+use crate::plan::patch::Fix;
 use crate::room::container::TrayFormat;
 
 /// The cells to sow are for a bad year: so many fewer still do in most (our own estimate).
@@ -54,25 +52,7 @@ fn more_trays(view: &SowingView<'_>, short: u32) -> Option<Fix> {
         Some(tray) => plan.format(tray),
         None => TrayFormat::nearest(&plan.tray_formats, view.cells?.cell_ml)?,
     };
-    let added = Tray::more(&plan.trays, view.sowing, format, short, false);
-    let all = Pointer::default().at("trays");
-    let count = Quantity::Count.of(added.len() as f64);
-    Some(Fix {
-        label: say!(
-            "Add {n} × {format}",
-            n = count.clone(),
-            format = &format.name
-        ),
-        word: say!(
-            "added {n} more trays of {name}",
-            n = count,
-            name = &view.dates.name
-        ),
-        patch: added
-            .iter()
-            .map(|tray| PatchStep::append(&all, tray))
-            .collect(),
-    })
+    Some(view.more_trays(format, short, false))
 }
 
 #[cfg(test)]

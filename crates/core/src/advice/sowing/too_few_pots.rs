@@ -3,11 +3,9 @@
 use crate::advice::finding::{Finding, Severity};
 use crate::advice::sowing_view::SowingView;
 use crate::basis::dates::{DateSpan, plus_days};
-use crate::basis::fault::Pointer;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
-use crate::plan::Tray;
-use crate::plan::patch::{Fix, PatchStep};
+use crate::plan::patch::Fix;
 use crate::room::container::TrayFormat;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
@@ -44,28 +42,7 @@ fn more_pots(view: &SowingView<'_>, short: u32) -> Option<Fix> {
         Some(tray) => plan.format(tray),
         None => TrayFormat::nearest(&plan.tray_formats, view.crop.pot_ml())?,
     };
-    let added = Tray::more(&plan.trays, view.sowing, format, short, true);
-    let (all, count) = (
-        Pointer::default().at("trays"),
-        Quantity::Count.of(added.len() as f64),
-    );
-    Some(Fix {
-        label: say!(
-            "Add {n} × {format}",
-            n = count.clone(),
-            format = &format.name
-        ),
-        word: say!(
-            "added {n} × {format} to pot {name} on into",
-            n = count,
-            format = &format.name,
-            name = &view.dates.name
-        ),
-        patch: added
-            .iter()
-            .map(|tray| PatchStep::append(&all, tray))
-            .collect(),
-    })
+    Some(view.more_trays(format, short, true))
 }
 
 #[cfg(test)]
