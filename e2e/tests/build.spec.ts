@@ -129,7 +129,7 @@ test('sizes, ratings and fittings are typed in place', async ({ page, app }) => 
   // What cannot be is said with the field and the range, and nothing of it stays.
   await sheet.getByLabel('Width').fill('900');
   await sheet.getByLabel('Width').press('Enter');
-  await expect(page.getByRole('status').getByText(/width_mm/)).toBeVisible();
+  await expect(page.getByRole('status').getByText(/^Width: /)).toBeVisible();
   await expect(sheet.getByLabel('Width')).toHaveValue('122');
   await undoneExactly(page, app, before);
 });

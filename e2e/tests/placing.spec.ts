@@ -1,5 +1,6 @@
 // Where trays stand: from the shelf into a bay, moved from a date on, turned and swapped; by mouse,
 // by finger and by keys.
+import { AxeBuilder } from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import { expect, test, type App } from '../app.ts';
 
@@ -240,4 +241,58 @@ test('a tray that is dragged shows the spot it gets, and why a bay is none', asy
   await expect(page.getByTestId('against')).toHaveCount(0);
   await page.mouse.up();
   await expect.poll(() => bayOf(page, app, 'tc1')).toBe('door/t2');
+});
+
+for (const ground of ['day', 'night'] as const)
+  test(`axe finds nothing where trays are stood, shared and printed by ${ground}`, async ({
+    page,
+    app,
+  }) => {
+    await page.emulateMedia({ colorScheme: ground === 'night' ? 'dark' : 'light' });
+    await takeDown(page, app, ['tc1', 'tc2']);
+    const clean = async () => {
+      await page.waitForLoadState('networkidle');
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const said = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' | ')}`);
+      expect(said).toEqual([]);
+    };
+    await page.goto(`${app.url}/?on=2027-04-10`);
+    await page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ }).click();
+    await expect(page.getByRole('button', { name: 'Stand it there' })).toBeEnabled();
+    await clean();
+    await page.goto(`${app.url}/?on=2027-04-10&bay=coat/t1`);
+    await page.getByRole('button', { name: /^More about To1/ }).click();
+    await clean();
+    await page.goto(`${app.url}/?on=2027-04-10&place=coat`);
+    await clean();
+    await page.goto(`${app.url}/sowing?on=2027-04-10`);
+    await page.getByRole('button', { name: 'Share a flat…' }).click();
+    const panel = page.getByTestId('share-flat');
+    for (const name of [/^Lettuce, Rust/, /^Pepper, Lantern/])
+      await panel.getByRole('checkbox', { name }).check();
+    await expect(panel.getByTestId('flat')).toHaveCount(2);
+    await clean();
+    await page.goto(`${app.url}/print?tray=mx1`);
+    await expect(page.getByTestId('tray-plan')).toBeVisible();
+    await clean();
+  });
+
+test('a place is set otherwise from a date on, and what is set is taken out again', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/?on=2027-04-01&place=door`);
+  const set = page.getByRole('region', { name: 'Set otherwise from a date on' });
+  await set.getByLabel('What').selectOption({ label: 'mats stay on under what grows' });
+  await set.getByLabel('Where').selectOption({ label: 'tier 3' });
+  await set.getByRole('button', { name: 'Set it from 1 Apr on' }).click();
+  const settings = async () => (await plan(page, app)).places[0].settings ?? [];
+  await expect.poll(settings).toEqual([{ from: '2027-04-01', tier: 't3', mats_growing: true }]);
+  await expect(set).toContainText('From 1 Apr: mats stay on under what grows, tier 3');
+  // What grows on the mat is warmed from then on.
+  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t3`);
+  await expect(page.getByText(/Pe1 .*mat/).first()).toBeVisible();
+  await page.goto(`${app.url}/?on=2027-04-01&place=door`);
+  await set.getByRole('button', { name: 'Take out what is set from 1 Apr' }).click();
+  await expect.poll(settings).toEqual([]);
 });

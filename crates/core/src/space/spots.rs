@@ -61,9 +61,12 @@ pub fn free_spots(
         for &y_mm in deep.iter().rev() {
             for &x_mm in &across {
                 go_on();
+                if spots.len() == MOST {
+                    break;
+                }
                 let spot = DeckSpot { x_mm, y_mm, along };
                 let outline = spot.footprint(size_mm);
-                if spots.len() < MOST && !taken.iter().any(|t| t.overlaps(&outline)) {
+                if !taken.iter().any(|t| t.overlaps(&outline)) {
                     spots.push(spot);
                 }
             }

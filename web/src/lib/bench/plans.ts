@@ -1,5 +1,5 @@
 // Plans as wholes: begun, deleted, brought back.
-import { api, type Plan } from '../api/client';
+import { api, type Plan, Refused } from '../api/client';
 import { bench } from './workbench.svelte';
 
 /** Deletes a plan, and opens another when it was this one. */
@@ -29,7 +29,9 @@ export async function begin(plan: Plan, word: string) {
   try {
     bench.open(await api.create(plan, word), null);
   } catch (error) {
-    bench.explain(error);
+    // Of a whole document the path says where.
+    if (error instanceof Refused) bench.tell('wrong', error.message);
+    else bench.explain(error);
   }
 }
 

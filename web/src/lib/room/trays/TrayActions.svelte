@@ -65,34 +65,34 @@
 {:else}
   <div class="-ml-2 flex flex-wrap">
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Move {tray.label} to another bay"
       onclick={() => (doing = 'move')}>Move it…</button
     >
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Slide {tray.label} to the left; arrow keys slide it either way"
       onkeydown={slideKey}
       onclick={() => void slide(tray, bay.bay, -SLIDE_MM)}>←</button
     >
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Slide {tray.label} to the right; arrow keys slide it either way"
       onkeydown={slideKey}
       onclick={() => void slide(tray, bay.bay, SLIDE_MM)}>→</button
     >
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Turn {tray.label} a quarter"
       onclick={() => void turn(tray.tray)}>Turn it</button
     >
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Swap {tray.label} with another tray"
       onclick={() => (doing = 'swap')}>Swap it…</button
     >
     <button
-      class="quiet text-sm text-teal!"
+      class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="More about {tray.label}: its box, container and printed plan"
       aria-expanded={doing === 'more'}
       onclick={() => (doing = doing === 'more' ? '' : 'more')}>More…</button
