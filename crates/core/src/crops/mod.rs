@@ -4,6 +4,7 @@ mod crop;
 pub mod emergence;
 pub mod emergence_tables;
 mod library;
+mod short;
 pub mod showing;
 
 pub use crop::{
@@ -12,3 +13,4 @@ pub use crop::{
 };
 pub use emergence::{Emergence, Thermal};
 pub use library::{Library, library};
+pub use short::short;

@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::basis::plane::{Axis, Footprint};
+use crate::crops::short;
 use crate::plan::sowing::Sowing;
 use crate::room::BayRef;
 use crate::room::container::TrayFormat;
@@ -144,21 +145,18 @@ impl Tray {
         potted: bool,
     ) -> Vec<Self> {
         const MOST: u32 = 200;
-        let short: String = sowing.crop.chars().take(2).collect();
-        let mut label = short.clone();
-        if let Some(first) = label.get_mut(..1) {
-            first.make_ascii_uppercase();
-        }
+        let label = short(&sowing.crop);
+        let id = label.to_ascii_lowercase();
         let taken: HashSet<&str> = trays
             .iter()
             .flat_map(|tray| [tray.id.as_str(), tray.name.as_str()])
             .collect();
         let free = |n: &u32| {
-            let names = [format!("{short}{n}"), format!("{label}{n}")];
+            let names = [format!("{id}{n}"), format!("{label}{n}")];
             names.iter().all(|name| !taken.contains(name.as_str()))
         };
         let tray = |n: u32| Self {
-            id: format!("{short}{n}"),
+            id: format!("{id}{n}"),
             name: format!("{label}{n}"),
             parts: vec![Part {
                 sowing: sowing.id.clone(),
