@@ -174,6 +174,20 @@ fn a_box_under_one_tray_lifts_its_leaves_alone() {
     assert!((after - before - 50.0).abs() < 1e-9);
     assert!(less <= room);
     assert_eq!(canopy(&plan, "tc2").0, canopy(&lifted, "tc2").0);
+    // Slid along its deck it keeps the box, and leaves it there when it goes elsewhere.
+    let stood = |tier: &str| {
+        let edit = Edit::StandTrays {
+            trays: vec!["tc1".into()],
+            stage: Stage::Grow,
+            from: None,
+            bay: bay("door", tier),
+            onto: None,
+        };
+        let after = done(&lifted, &edit);
+        let tray = after.trays.iter().find(|tray| tray.id == "tc1").unwrap();
+        tray.stand_in(Stage::Grow).unwrap().box_mm
+    };
+    assert_eq!((stood("t2"), stood("t4")), (Some(50.0), None));
     let away = Edit::BoxUnder {
         tray: "tc1".into(),
         on: day,

@@ -88,6 +88,12 @@ fn stand_one(
     done: usize,
 ) -> Result<Tray, Vec<Fault>> {
     let onto = when.onto.copied().unwrap_or_default();
+    // On the deck where it stands already it keeps its box.
+    let now = match when.from {
+        Some(from) => tray.stand_on(when.stage, from),
+        None => tray.stand_in(when.stage),
+    };
+    let box_mm = now.filter(|now| now.bay == *bay).and_then(|now| now.box_mm);
     let mut stand = Stand {
         stage: when.stage,
         from: when.from,
@@ -95,7 +101,7 @@ fn stand_one(
         x_mm: 0.0,
         y_mm: 0.0,
         along: Axis::X,
-        box_mm: None,
+        box_mm,
         stacked: onto.stacked,
     };
     let room = RoomFor::new(reckoned, tray, &stand);
