@@ -355,6 +355,7 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
             crop: "basil".into(),
             variety: "Lamp Green".into(),
             wanted: 30,
+            pots: false,
         },
     )
     .unwrap()
@@ -399,6 +400,7 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
                 crop: "triffid".into(),
                 variety: "x".into(),
                 wanted: 3,
+                pots: false,
             },
             "/crop",
         ),

@@ -5,6 +5,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 use serde_json::Value;
+use sunrise_core::ask::Clash;
 use sunrise_core::basis::fault::Fault;
 use sunrise_core::basis::words::say;
 use sunrise_store::StoreError;
@@ -120,6 +121,20 @@ impl From<StoreError> for Problem {
                     ),
                 )
             },
+            StoreError::Clash {
+                current, fields, ..
+            } => {
+                let fault = |clash: &Clash| Fault {
+                    path: format!("/plan{}", clash.path),
+                    value: Value::Null,
+                    problem: clash.say(),
+                    remedy: say!("say with settle whose change stays; nothing was changed"),
+                };
+                Self {
+                    current_revision: Some(current),
+                    ..Self::faults(StatusCode::CONFLICT, fields.iter().map(fault).collect())
+                }
+            }
             StoreError::NoStep(_) => Self::fault(
                 StatusCode::CONFLICT,
                 fault("", Value::Null, say!("the plan stays as it is")),

@@ -49,16 +49,19 @@ fn an_edit_is_kept_undone_and_redone() {
 #[test]
 fn a_conflict_says_where_the_plan_is_and_changes_nothing() {
     let (_data, server) = server();
-    assert_eq!(save(&server, 1, &demo()).status, 201);
-    let mut theirs = demo();
-    theirs["name"] = json!("theirs");
-    let late = save(&server, 1, &theirs);
+    let mut first = demo();
+    first["name"] = json!("first");
+    assert_eq!(save(&server, 1, &first).status, 201);
+    let mut second = demo();
+    second["name"] = json!("second");
+    let late = save(&server, 1, &second);
     assert_eq!(
         (late.status, late.kind.as_str()),
         (409, "application/problem+json")
     );
     assert_eq!(late.json()["current_revision"], 2);
-    assert_eq!(server.get("/api/plans/1").json()["plan"], demo());
+    assert_eq!(late.json()["faults"][0]["path"], "/plan/name");
+    assert_eq!(server.get("/api/plans/1").json()["plan"], first);
 }
 
 #[test]

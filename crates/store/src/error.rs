@@ -2,6 +2,7 @@
 
 use jiff::Timestamp;
 use rusqlite::ErrorCode;
+use sunrise_core::plan::merge::Clash;
 
 use crate::records::{day, kept_until};
 
@@ -18,6 +19,18 @@ pub enum StoreError {
         current: i64,
         /// What the edit was based on.
         base: i64,
+    },
+    /// The plan has moved on, and the edit changes fields that were changed meanwhile.
+    #[error(
+        "the plan is at revision {current}; this edit, based on {base}, changes what was changed since"
+    )]
+    Clash {
+        /// Where the plan is.
+        current: i64,
+        /// What the edit was based on.
+        base: i64,
+        /// The fields that both changed.
+        fields: Vec<Clash>,
     },
     /// Undo at the first revision, redo at the last, or a revision that is not in the chain.
     #[error("{0}")]

@@ -9,6 +9,7 @@
 mod error;
 mod file;
 mod history;
+mod merging;
 mod migrations;
 mod plans;
 mod records;
@@ -18,5 +19,6 @@ mod store;
 
 pub use error::StoreError;
 pub use file::Watch;
+pub use merging::Saved;
 pub use records::{KEPT_DAYS, PlanSummary, Revision, Snapshot, Step};
 pub use store::Store;

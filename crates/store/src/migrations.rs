@@ -36,6 +36,8 @@ const STEPS: &[M<'static>] = &[
     M::up("ALTER TABLE plans ADD COLUMN changes INTEGER NOT NULL DEFAULT 0;"),
     // Microseconds since 1970: a deleted plan can be brought back for a while.
     M::up("ALTER TABLE plans ADD COLUMN deleted_at INTEGER;"),
+    // A plan that is set aside stays in the list, and is not the one to open first.
+    M::up("ALTER TABLE plans ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;"),
 ];
 
 pub(crate) fn run(db: &mut Connection, path: &Path) -> Result<(), StoreError> {

@@ -4,11 +4,11 @@ use jiff::Timestamp;
 
 use crate::error::StoreError;
 use crate::records::{KEPT_DAYS, PlanSummary, Snapshot, from_micros};
-use crate::rows::snapshot;
+use crate::rows::{in_use, snapshot};
 use crate::store::Store;
 
 impl Store {
-    /// All plans in use, the last edited first.
+    /// All plans in use, the last edited first, then those that are set aside.
     ///
     /// # Errors
     /// When SQLite refuses.
@@ -28,10 +28,10 @@ impl Store {
         // One document that other hands have spoilt must not hide the rest.
         let mut statement = self.db.prepare(&format!(
             "SELECT plans.id, CASE WHEN json_valid(document) THEN document ->> '$.name' END,
-                 coalesce(saved_at, 0), deleted_at
+                 coalesce(saved_at, 0), deleted_at, aside
              FROM plans LEFT JOIN revisions ON revisions.plan = plans.id AND number = current
              WHERE {which}
-             ORDER BY saved_at DESC, plans.id DESC"
+             ORDER BY aside, saved_at DESC, plans.id DESC"
         ))?;
         let rows = statement.query_map([], |row| {
             let id = row.get(0)?;
@@ -42,6 +42,7 @@ impl Store {
                 name: name.unwrap_or_else(|| format!("plan {id}, which cannot be read")),
                 saved_at: from_micros(row.get(2)?),
                 deleted_at: row.get::<_, Option<i64>>(3)?.map(from_micros),
+                aside: row.get(4)?,
             })
         })?;
         Ok(rows.collect::<Result<_, _>>()?)
@@ -60,6 +61,17 @@ impl Store {
         if changed == 0 {
             return Err(StoreError::NoPlan(id));
         }
+        Ok(tx.commit()?)
+    }
+
+    /// Sets a plan aside, or takes it back to hand.
+    ///
+    /// # Errors
+    /// [`StoreError::NoPlan`], [`StoreError::Deleted`], or SQLite's refusal.
+    pub fn set_aside_plan(&mut self, id: i64, aside: bool) -> Result<(), StoreError> {
+        let tx = self.transaction()?;
+        in_use(&tx, id)?;
+        tx.execute("UPDATE plans SET aside = ?2 WHERE id = ?1", (id, aside))?;
         Ok(tx.commit()?)
     }
 

@@ -48,6 +48,8 @@ pub struct PlanSummary {
     /// When it was last edited.
     #[schema(value_type = String, format = DateTime)]
     pub saved_at: Timestamp,
+    /// Whether it is set aside: it is not the one to open first.
+    pub aside: bool,
     /// When it was deleted; it is kept for 30 days from then on. `None` while it is in use.
     #[schema(value_type = Option<String>, format = DateTime)]
     pub deleted_at: Option<Timestamp>,

@@ -1,12 +1,11 @@
 <script lang="ts">
   import '../app.css';
-  import { replaceState } from '$app/navigation';
+  import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { Button } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { build } from '$lib/room/build/actions';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
-  import OpenFile from '$lib/setup/OpenFile.svelte';
   import Conflict from '$lib/shell/Conflict.svelte';
   import Find from '$lib/shell/Find.svelte';
   import { screen } from '$lib/shell/ground.svelte';
@@ -14,11 +13,15 @@
   import Help from '$lib/shell/Help.svelte';
   import { onKey } from '$lib/shell/keys';
   import Part from '$lib/shell/Part.svelte';
-  import { beginWithDemo } from '$lib/bench/plans';
+  import Start from '$lib/start/Start.svelte';
   import { bench } from '$lib/bench/workbench.svelte';
 
   const { children } = $props();
   let asideRead = $state(false);
+  /** Nothing is there yet, or somebody goes through the questions again. */
+  const starting = $derived(
+    bench.stage === 'empty' || (bench.stage === 'ready' && page.route.id === '/start'),
+  );
   const WATCH_MS = 5000;
 
   onMount(() => {
@@ -31,6 +34,15 @@
     void bench.load(page.url.searchParams.get('on'));
     const watch = setInterval(() => void bench.watch(), WATCH_MS);
     return () => clearInterval(watch);
+  });
+
+  $effect(() => {
+    bench.starting = starting;
+  });
+
+  // With nothing there yet the questions come first.
+  $effect(() => {
+    if (bench.stage === 'empty' && page.url.pathname !== '/start') void goto('/start');
   });
 
   $effect(() => {
@@ -69,7 +81,7 @@
 <div
   class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden print:block print:h-auto print:overflow-visible"
 >
-  <div class="print:hidden"><Header /></div>
+  {#if !starting}<div class="print:hidden"><Header /></div>{/if}
   {#if !bench.connected}
     <p class="bg-wine-soft px-4 py-2 text-wine" role="alert">
       <b>No longer connected.</b>
@@ -94,7 +106,9 @@
       <button class="quiet" onclick={() => (asideRead = true)}>Dismiss</button>
     </p>
   {/if}
-  {#if bench.stage === 'ready'}
+  {#if starting}
+    <Part what="the guided start"><Start /></Part>
+  {:else if bench.stage === 'ready'}
     <div class="print:hidden"><Part what="the season ribbon"><Ribbon /></Part></div>
     <main
       class="flex min-h-0 grow flex-col lg:overflow-y-auto print:block print:overflow-visible"
@@ -127,23 +141,6 @@
             </ul>
           {/if}
         </div>
-      {:else}
-        <div class="max-w-md">
-          <svg width="120" height="70" viewBox="0 0 34 20" class="mx-auto" aria-hidden="true">
-            <path d="M8 14a9 9 0 0 1 18 0z" fill="var(--coral)" />
-            <path d="M1 17h32" stroke="var(--ink)" stroke-width="1.4" stroke-linecap="round" />
-          </svg>
-          <h1 class="mt-4 text-2xl">No plan yet</h1>
-          <p class="mt-2 mb-4 text-soft">
-            Begin with the Kettle Fen demo and make it your own, or open a plan that you kept.
-          </p>
-          <div class="flex flex-wrap justify-center gap-2">
-            <Button class="bg-coral! text-on-coral!" onclick={() => void beginWithDemo()}
-              >Begin with the demo</Button
-            >
-            <OpenFile />
-          </div>
-        </div>
       {/if}
     </main>
   {/if}
@@ -158,7 +155,7 @@
   role="status"
   aria-live="polite"
 >
-  {#each bench.notices.list as notice (notice.id)}
+  {#each bench.notices.list.filter((notice) => !starting || notice.tone === 'wrong') as notice (notice.id)}
     <div
       class="card pointer-events-auto flex max-w-lg items-start gap-3 px-4 py-2 whitespace-pre-line shadow-lg"
       class:text-wine={notice.tone === 'wrong'}

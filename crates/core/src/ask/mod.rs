@@ -7,18 +7,20 @@ mod compare;
 mod jobs;
 mod library;
 mod placing;
+mod when;
 
 pub use assess::{Assessment, Season, assess, assess_again, opening_day};
 pub use compare::{chamber_ways, mat_season, probe, set_ups, warm_ways};
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
-pub use library::{crops, kinds, units};
+pub use library::{crops, homes, kinds, units};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
+pub use when::{CropStart, when};
 
 pub use crate::advice::Finding;
 pub use crate::basis::dates::{DateSpan, days_between};
-pub use crate::basis::units::UnitRow;
+pub use crate::basis::units::{UnitRow, UnitSystem};
 pub use crate::compare::SetUp;
 pub use crate::compare::chamber::ChamberWay;
 pub use crate::compare::warmth::WarmWays;
@@ -31,6 +33,7 @@ pub use crate::day::room::RoomOnDay;
 pub use crate::day::unplaced::UnplacedTray;
 pub use crate::edit::{Edit, Edited, Share, apply};
 pub use crate::light::fields::Fields;
+pub use crate::plan::merge::{Clash, Wins};
 pub use crate::plan::upgrade::upgraded;
 pub use crate::plan::{Plan, SoundPlan};
 pub use crate::power::Power;
@@ -41,3 +44,4 @@ pub use crate::season::SowingDates;
 pub use crate::season::how_many::SowingCells;
 pub use crate::season::jobs::{Event, EventKind};
 pub use crate::season::mats::MatSeason;
+pub use crate::site::home::Home;

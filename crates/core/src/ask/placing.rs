@@ -6,18 +6,18 @@ use utoipa::ToSchema;
 
 use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::plane::Axis;
-use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::basis::work::go_on;
 use crate::edit::Share;
 use crate::light::fields::Fields;
 use crate::plan::divide::divide;
-use crate::plan::{CellBlock, SoundPlan, Stage, Stand, Tray};
+use crate::plan::{CellBlock, SoundPlan, Stage, Stand};
 use crate::room::container::TrayFormat;
-use crate::room::{Bay, BayRef, bays};
+use crate::room::{BayRef, bays};
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
 use crate::season::sharing::{Sharer, day_of_flat, groups};
+use crate::season::suits::against;
 use crate::space::spots::DeckSpot;
 
 /// A tray that a hand is about to stand somewhere.
@@ -105,50 +105,6 @@ fn free(spot: &DeckSpot, format: &TrayFormat) -> FreeSpot {
         y_mm: outline.y_mm,
         along: spot.along,
     }
-}
-
-/// What speaks against `tray` in `bay`: the gravest first.
-fn against(
-    bay: &Bay<'_>,
-    tray: &Tray,
-    format: &TrayFormat,
-    stage: Stage,
-    spots: &[DeckSpot],
-) -> Option<Statement> {
-    let mm = |mm: f64| Quantity::LengthMm.of(mm);
-    if bay.tier.storage {
-        return Some(say!("kept for storage"));
-    }
-    if spots.is_empty() {
-        return Some(say!("no free spot in those days"));
-    }
-    let over_mm = bay.lowest_overhead_mm() - bay.tier.lift_mm() - format.height_mm;
-    if over_mm < 0.0 {
-        return Some(say!("too low: its rim is {mm} over it", mm = mm(-over_mm)));
-    }
-    let domed = stage == Stage::Germinate && !bay.place.keeps_damp_in();
-    match format.dome_height_mm.filter(|_| domed) {
-        Some(dome) if dome > over_mm => {
-            return Some(say!(
-                "its dome does not go under: {mm} too high",
-                mm = mm(dome - over_mm)
-            ));
-        }
-        _ => {}
-    }
-    if stage == Stage::Grow && bay.tier.lamps.is_empty() && !bay.place.has_daylight() {
-        return Some(say!("no light to grow in"));
-    }
-    if stage == Stage::Germinate && bay.place.outdoors() && !tray.potted {
-        return Some(say!("outdoors: nothing is reckoned of its warmth"));
-    }
-    if stage == Stage::Harden && !bay.place.outdoors() {
-        return Some(say!("indoors: nothing hardens off there"));
-    }
-    spots
-        .iter()
-        .all(|spot| spot.y_mm < -0.5)
-        .then(|| say!("it sticks out at the front"))
 }
 
 /// Kinds in groups that share a flat well.

@@ -159,6 +159,7 @@ impl Quantity {
                 Self::ConductivityWMk => 0.005,
                 _ => 1.0,
             },
+            snap: None,
         }
     }
 
@@ -170,6 +171,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 1,
                 step: 0.5,
+                snap: None,
             },
             (Self::LengthMm, UnitSystem::Us) => ShownUnit {
                 unit: "in",
@@ -177,6 +179,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 2,
                 step: 0.25,
+                snap: Some(0.25),
             },
             (Self::TemperatureC, UnitSystem::Us) => ShownUnit {
                 unit: "°F",
@@ -184,6 +187,7 @@ impl Quantity {
                 offset: 32.0,
                 decimals: 0,
                 step: 1.0,
+                snap: None,
             },
             (Self::DifferenceK, UnitSystem::Us) => ShownUnit {
                 unit: "°F",
@@ -191,6 +195,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 1,
                 step: 1.0,
+                snap: None,
             },
             (Self::MassKg, UnitSystem::Us) => ShownUnit {
                 unit: "lb",
@@ -198,6 +203,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 1,
                 step: 1.0,
+                snap: None,
             },
             (Self::VolumeMl, UnitSystem::Us) => ShownUnit {
                 unit: "fl oz",
@@ -205,6 +211,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 1,
                 step: 0.5,
+                snap: None,
             },
             (Self::FlowM3H, UnitSystem::Us) => ShownUnit {
                 unit: "cfm",
@@ -212,6 +219,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 0,
                 step: 5.0,
+                snap: None,
             },
             (Self::SpeedMS, UnitSystem::Us) => ShownUnit {
                 unit: "ft/min",
@@ -219,6 +227,7 @@ impl Quantity {
                 offset: 0.0,
                 decimals: 0,
                 step: 10.0,
+                snap: None,
             },
             (Self::DifferenceK, UnitSystem::Metric) => ShownUnit {
                 unit: "°C",
@@ -242,6 +251,10 @@ pub struct ShownUnit {
     pub decimals: u8,
     /// A handy step to change it by, in shown units.
     pub step: f64,
+    /// What is within a millimetre of a multiple of this, in shown units, is shown as that: nobody
+    /// calls a shelf of 48 inches one of 48.03.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub snap: Option<f64>,
 }
 
 /// One quantity in both systems.
@@ -272,7 +285,7 @@ pub fn shown_units() -> Vec<UnitRow> {
 
 const MM_PER_CM: f64 = 10.0;
 /// Exact by definition of the international inch (1959).
-const MM_PER_INCH: f64 = 25.4;
+pub(crate) const MM_PER_INCH: f64 = 25.4;
 const FAHRENHEIT_PER_KELVIN: f64 = 1.8;
 /// Exact by definition of the international avoirdupois pound (1959).
 const KG_PER_POUND: f64 = 0.453_592_37;

@@ -142,8 +142,11 @@ impl Here<'_> {
         under.filter(|(mat, _)| plugged_in(self.bay.tier, mat, self.standing))
     }
 
-    /// The tray that holds the probe of `mat`.
+    /// The tray that holds the probe of the thermostat that switches `mat`: on the mat that it is sold
+    /// with, as long as something stands there.
     fn with_probe(&self, mat: &Mat) -> Option<usize> {
+        let warms = |lead: &&Mat| plugged_in(self.bay.tier, lead, self.standing);
+        let mat = self.bay.tier.lead_of(mat).filter(warms).unwrap_or(mat);
         let cover = |i: usize| cover(mat, &self.standing[i].footprint);
         (0..self.standing.len()).reduce(|best, i| {
             const MORE: f64 = 0.01;

@@ -7,13 +7,13 @@ use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::edit::change::{GearList, Thing};
 use crate::edit::editor::{Editor, Word, fault, kind_of, whole};
-use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier, shelf};
+use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier};
 use crate::space::packing::Size;
 use crate::space::{floor, packing};
 
 impl Editor {
     pub(super) fn add_place(&mut self, kind: &str) -> Word {
-        let kinds = &shelf::library().places;
+        let kinds = &self.kinds().places;
         let mut place = kind_of(kinds, |p| &p.id, kind)?.clone();
         self.name_place(&mut place);
         place.spot = self.free_spot(&place);
@@ -122,7 +122,7 @@ impl Editor {
 
     pub(super) fn add_lamp(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let lamp = kind_of(&shelf::library().lamps, |l| &l.id, kind)?.clone();
+        let lamp = kind_of(&self.kinds().lamps, |l| &l.id, kind)?.clone();
         let name = lamp.name.clone();
         self.hang_lamp(at, bay, lamp)?;
         Ok(say!(
@@ -175,7 +175,7 @@ impl Editor {
 
     pub(super) fn add_mat(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let mat = kind_of(&shelf::library().mats, |m| &m.id, kind)?.clone();
+        let mat = kind_of(&self.kinds().mats, |m| &m.id, kind)?.clone();
         let name = mat.name.clone();
         self.lay_mat(at, bay, mat)?;
         Ok(say!(
@@ -233,7 +233,7 @@ impl Editor {
 
     pub(super) fn add_fan(&mut self, bay: &BayRef, kind: &str) -> Word {
         let at = self.tier_at(bay)?;
-        let fan = kind_of(&shelf::library().fans, |f| &f.id, kind)?.clone();
+        let fan = kind_of(&self.kinds().fans, |f| &f.id, kind)?.clone();
         let name = fan.name.clone();
         self.put_fan(at, bay, fan);
         Ok(say!(
@@ -262,7 +262,7 @@ impl Editor {
     }
 
     pub(super) fn add_format(&mut self, kind: &str) -> Word {
-        let mut format = kind_of(&shelf::library().containers, |c| &c.id, kind)?.clone();
+        let mut format = kind_of(&self.kinds().containers, |c| &c.id, kind)?.clone();
         let formats = &self.plan.tray_formats;
         format.id = free_id(&format.id, formats.iter().map(|f| &f.id));
         format.name = free_name(&format.name, formats.iter().map(|f| &f.name));

@@ -17,6 +17,12 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         made: Vec::new(),
     };
     let word = match edit {
+        Edit::LiveAt { home, today } => editor.live_at(home, *today),
+        Edit::Anchor { last_frost } => editor.anchor(*last_frost),
+        Edit::Equip { place, with } => editor.equip(place, with),
+        Edit::CopyGear { from, to } => editor.copy_gear(from, to),
+        Edit::StandAll => editor.stand_all(plan),
+        Edit::Want { sowing, wanted } => editor.want(sowing, *wanted),
         Edit::AddPlace { kind } => editor.add_place(kind),
         Edit::AddTier { place } => editor.add_tier(place),
         Edit::AddLamp { bay, kind } => editor.add_lamp(bay, kind),
@@ -47,7 +53,8 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
             crop,
             variety,
             wanted,
-        } => editor.add_sowing(crop, variety, *wanted),
+            pots,
+        } => editor.add_sowing(crop, variety, *wanted, *pots),
         Edit::RepeatSowing {
             sowing,
             times,

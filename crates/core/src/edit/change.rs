@@ -14,6 +14,43 @@ use crate::room::BayRef;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Edit {
+    /// Sets all that follows from living in a town: latitude, time zone, mains, currency, units, the
+    /// last frost by estimate and the season around it.
+    LiveAt {
+        /// The town, as the list of homes names it.
+        home: String,
+        /// The day on which it is planned: the season is the next from then on.
+        today: Date,
+    },
+    /// Sets the last frost, and the season around it.
+    Anchor {
+        /// The day after which frost is as likely as not to be over.
+        last_frost: Date,
+    },
+    /// Gives a place as many lamps and mats as people own, spread over its tiers, in place of those
+    /// that it has.
+    Equip {
+        /// The place.
+        place: String,
+        /// What it is to have.
+        with: Equipment,
+    },
+    /// Hangs and lays in other bays what hangs and lies in one, in place of what was there.
+    CopyGear {
+        /// The bay that is copied.
+        from: BayRef,
+        /// The bays that get the same.
+        to: Vec<BayRef>,
+    },
+    /// Gives every tray that stands nowhere the first spot that suits it.
+    StandAll,
+    /// Sets how many plants are wanted of a sowing, and gives it as many trays as those take.
+    Want {
+        /// The sowing.
+        sowing: String,
+        /// Plants wanted.
+        wanted: u32,
+    },
     /// Adds a place of a generic kind at the right.
     AddPlace {
         /// The kind, as the shelf of kinds names it.
@@ -110,9 +147,13 @@ pub enum Edit {
     },
     /// Sows another crop, in as many trays as it takes.
     AddSowing {
+        /// Whether the pots that it is potted on into are added too, where it usually is.
+        #[serde(default)]
+        pots: bool,
         /// The crop.
         crop: String,
-        /// The variety.
+        /// The variety; empty where nobody minds.
+        #[serde(default)]
         variety: String,
         /// Plants wanted.
         wanted: u32,
@@ -169,6 +210,28 @@ pub struct Share {
     /// The same number of rows or packs for each, rather than as many as its plants want.
     #[serde(default)]
     pub even: bool,
+}
+
+/// What a place is to have in all.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Equipment {
+    /// Kind of lamp; those that hang there stay when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lamp: Option<String>,
+    /// How many lamps.
+    #[serde(default)]
+    pub lamps: u32,
+    /// Kind of heat mat; those that lie there stay when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub mat: Option<String>,
+    /// How many mats.
+    #[serde(default)]
+    pub mats: u32,
+    /// How many thermostats switch them; each after the first has a mat of its own, the first all
+    /// the others.
+    #[serde(default)]
+    pub thermostats: u32,
 }
 
 /// Where in a bay a tray is wanted.

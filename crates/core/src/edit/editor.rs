@@ -6,7 +6,8 @@ use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::words::{Statement, say};
 use crate::edit::change::{GearList, GearRef, Thing};
 use crate::plan::Plan;
-use crate::room::{BayRef, Tier, find_bay};
+use crate::room::shelf::Kinds;
+use crate::room::{BayRef, Tier, find_bay, shelf};
 
 pub(super) type Word = Result<Statement, Vec<Fault>>;
 
@@ -48,6 +49,11 @@ pub(super) fn kind_of<'a, T>(
 }
 
 impl Editor {
+    /// The generic kinds in the sizes that the plan's people buy.
+    pub(super) fn kinds(&self) -> &'static Kinds {
+        shelf::library_in(self.plan.site.units)
+    }
+
     pub(super) fn place_index(&self, id: &str) -> Result<usize, Vec<Fault>> {
         let places = &self.plan.places;
         places

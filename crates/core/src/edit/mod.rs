@@ -3,14 +3,17 @@
 mod add;
 mod again;
 mod apply;
+mod begin;
 mod change;
 mod editor;
+mod equip;
 mod pots;
 mod relocate;
 mod remove;
 mod share;
 mod sow;
 mod stand;
+mod stand_all;
 
 pub use apply::apply;
-pub use change::{Edit, Edited, GearList, GearRef, Onto, Share, Thing};
+pub use change::{Edit, Edited, Equipment, GearList, GearRef, Onto, Share, Thing};

@@ -21,10 +21,6 @@ impl Editor {
             ));
         }
         let sowing = self.plan.sowings[index].clone();
-        let format = match format {
-            None => self.format_for(plan.crop(&sowing).pot_ml()),
-            Some(own) => self.own_format(own)?,
-        };
         // Whoever asks for pots pots on.
         self.plan.sowings[index].pots_on = sowing.pots_on.filter(|&pots_on| pots_on);
         let fields = Fields::default();
@@ -32,18 +28,17 @@ impl Editor {
         let cells = reckoned.cells_of(id);
         let there = cells.map_or(0, |cells| cells.pots_there);
         let plants = cells.and_then(|cells| cells.pots).unwrap_or(sowing.wanted);
-        let trays = Tray::more(
-            &self.plan.trays,
-            &sowing,
-            &format,
-            plants.saturating_sub(there),
-            true,
-        );
+        let plants = plants.saturating_sub(there);
+        let format = match format {
+            None => self.format_for(plan.crop(&sowing).pot_ml(), plants),
+            Some(own) => self.own_format(own)?,
+        };
+        let trays = Tray::more(&self.plan.trays, &sowing, &format, plants, true);
         let word = say!(
             "added {n} × {format} to pot {variety} on into",
             n = Quantity::Count.of(trays.len() as f64),
             format = &format.name,
-            variety = &sowing.variety
+            variety = sowing.called(&plan.crop(&sowing).name)
         );
         self.plan.trays.extend(trays);
         Ok(word)

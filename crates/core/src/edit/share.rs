@@ -168,7 +168,12 @@ impl Editor {
     fn flat_for(&mut self, plan: &SoundPlan, sowings: &[String]) -> TrayFormat {
         let ml = |id: &String| plan.crop(&plan.sowings[plan.sowing_index(id)]).cell_ml;
         let least = sowings.iter().map(ml).fold(f64::INFINITY, f64::min);
-        self.format_for(least)
+        /// Cells of a flat that several kinds share.
+        const A_FLAT: u32 = 60;
+        match TrayFormat::nearest(&self.plan.tray_formats, least) {
+            Some(own) => own.clone(),
+            None => self.format_for(least, A_FLAT),
+        }
     }
 
     /// A new flat, which stands nowhere.

@@ -10,16 +10,18 @@ use crate::plan::ids::Ids;
 use crate::plan::sound::SoundPlan;
 use crate::plan::tray::{Part, Stage, Stand};
 use crate::room::MOST_OVERHANG_MM;
-use crate::room::Place;
 use crate::room::container::TrayFormat;
+use crate::room::{Place, Tier};
 use crate::{crops, room};
 
 impl Plan {
-    /// Checks the whole document.
+    /// Checks the whole document. Mats on another's thermostat are set as that one is.
     ///
     /// # Errors
     /// Every fault, by its path.
-    pub fn check(self) -> Result<SoundPlan, Vec<Fault>> {
+    pub fn check(mut self) -> Result<SoundPlan, Vec<Fault>> {
+        let tiers = self.places.iter_mut().flat_map(|place| &mut place.tiers);
+        tiers.for_each(Tier::share_thermostats);
         let mut faults = Faults::default();
         let ids = self.look_over(&mut faults);
         faults.verdict()?;
@@ -165,7 +167,9 @@ impl Plan {
         for (i, sowing) in faults.list(at, &self.sowings, 0..=500) {
             let at = at.at(i);
             faults.id(&at.at("id"), &sowing.id);
-            faults.name(&at.at("variety"), &sowing.variety);
+            if !sowing.variety.is_empty() {
+                faults.name(&at.at("variety"), &sowing.variety);
+            }
             if !self.knows_crop(&sowing.crop, ids) {
                 faults.unknown(&at.at("crop"), &sowing.crop, self.known_crops());
             }

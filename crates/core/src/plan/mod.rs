@@ -1,9 +1,12 @@
 //! The plan: one document that holds everything, the same on disk, over HTTP and in a file.
 
+mod blank;
 mod check;
 pub mod divide;
 mod document;
 mod ids;
+pub mod merge;
+mod next_year;
 pub mod patch;
 mod sound;
 mod sowing;

@@ -16,7 +16,8 @@ pub struct Sowing {
     pub id: String,
     /// The kind, from the crop library.
     pub crop: String,
-    /// The variety, as the packet calls it.
+    /// The variety, as the packet calls it; empty, or a number to tell several of a crop apart, where
+    /// nobody minds.
     pub variety: String,
     /// Plants wanted in the end.
     pub wanted: u32,
@@ -54,6 +55,38 @@ pub struct Sowing {
     /// the start.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pots_on: Option<bool>,
+}
+
+impl Sowing {
+    /// `wanted` plants of a crop, as it usually is raised.
+    pub fn plain(id: &str, crop: &str, variety: &str, wanted: u32) -> Self {
+        Self {
+            id: id.to_owned(),
+            crop: crop.to_owned(),
+            variety: variety.to_owned(),
+            wanted,
+            root_zone_c: None,
+            reason: None,
+            shift_days: 0,
+            packet_weeks: None,
+            stays: None,
+            packet: None,
+            spare: None,
+            sure: None,
+            seeds_per_cell: None,
+            pots_on: None,
+        }
+    }
+
+    /// What it is called in words, of the crop that is called `crop`: with its variety, or the number
+    /// that stands in for one.
+    pub fn called(&self, crop: &str) -> String {
+        match self.variety.as_str() {
+            "" => crop.to_owned(),
+            n if n.bytes().all(|b| b.is_ascii_digit()) => format!("{crop} {n}"),
+            variety => format!("{crop} ‘{variety}’"),
+        }
+    }
 }
 
 fn is_zero(days: &i32) -> bool {

@@ -46,9 +46,14 @@ impl TrayFormat {
     /// much, which still does.
     pub fn nearest(formats: &[Self], cell_ml: f64) -> Option<&Self> {
         let off = |format: &Self| (format.cell_ml / cell_ml).ln().abs();
+        Self::like(formats, cell_ml).min_by(|a, b| off(a).total_cmp(&off(b)))
+    }
+
+    /// Those of `formats` with several cells of half to twice `cell_ml`, which still do.
+    pub fn like(formats: &[Self], cell_ml: f64) -> impl Iterator<Item = &Self> {
+        let off = move |format: &Self| (format.cell_ml / cell_ml).ln().abs();
         let trays = formats.iter().filter(|format| format.cells() > 1);
-        let nearest = trays.min_by(|a, b| off(a).total_cmp(&off(b)));
-        nearest.filter(|format| off(format) < 2.0_f64.ln())
+        trays.filter(move |format| off(format) < 2.0_f64.ln())
     }
 
     /// How many cells it has.

@@ -27,6 +27,10 @@ pub struct Mat {
     /// What its thermostat holds the root zone at, in °C; left out, the mat is always on.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub thermostat_c: Option<f64>,
+    /// The mat of the same tier whose thermostat switches this one too; left out when it has its own,
+    /// or none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub switched_with: Option<String>,
     /// Where its thermostat's probe is; in the mix when left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub probe: Option<MatProbe>,

@@ -144,6 +144,26 @@ impl Side {
 const LIGHTS_ON_H: f64 = 6.0;
 
 impl Tier {
+    /// Sets every mat that another's thermostat switches as that thermostat is set.
+    pub(crate) fn share_thermostats(&mut self) {
+        for i in 0..self.mats.len() {
+            let Some(lead) = self.lead_of(&self.mats[i]).cloned() else {
+                continue;
+            };
+            let mat = &mut self.mats[i];
+            mat.thermostat_c = lead.thermostat_c;
+            mat.hysteresis_k = lead.hysteresis_k;
+            mat.dial_error_k = lead.dial_error_k;
+            mat.probe = lead.probe;
+        }
+    }
+
+    /// The mat whose thermostat switches `mat` besides its own; `None` for one that stands alone.
+    pub fn lead_of(&self, mat: &Mat) -> Option<&Mat> {
+        let id = mat.switched_with.as_ref()?;
+        self.mats.iter().find(|lead| lead.id == *id)
+    }
+
     /// The hours in which its lamps burn.
     pub fn burning(&self) -> Burning {
         let from_h = self.lights_on_h.unwrap_or(LIGHTS_ON_H);

@@ -212,7 +212,7 @@ fn dates_of(
     };
     SowingDates {
         sowing: sowing.id.clone(),
-        name: format!("{}, {}", crop.name, sowing.variety),
+        name: sowing.called(&crop.name),
         chill: (crop.cold_weeks > 0.0).then(|| plus_days(sow, -weeks(crop.cold_weeks))),
         sow,
         first: moments.first,
@@ -268,7 +268,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
     };
     SowingDates {
         sowing: sowing.id.clone(),
-        name: format!("{}, {}", crop.name, sowing.variety),
+        name: sowing.called(&crop.name),
         chill: None,
         sow: stays.from,
         first: moments.first,

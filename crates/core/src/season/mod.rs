@@ -13,6 +13,7 @@ mod root_zone;
 pub mod sharing;
 mod sowing_dates;
 pub mod stays;
+pub mod suits;
 pub mod unplaced;
 
 pub use dates::{dates, dates_again};

@@ -1,6 +1,7 @@
 //! The site: where it is, what its mains and its air are like, and when frost ends.
 
 pub mod frost;
+pub mod home;
 pub mod minima;
 
 use jiff::civil::Date;
@@ -39,6 +40,9 @@ pub struct Site {
     pub currency: String,
     /// The day after which frost is as likely as not to be over.
     pub last_frost: Date,
+    /// Whether that day is only our estimate from where it is.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub last_frost_estimated: bool,
     /// The frosts on record; left out where only a day is known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub frost: Option<FrostRecord>,

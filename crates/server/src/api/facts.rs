@@ -3,10 +3,13 @@
 use std::collections::BTreeMap;
 
 use axum::Json;
-use axum::extract::State;
-use serde::Serialize;
-use sunrise_core::ask::{self, Crop, Forms, Kinds, Plan, UnitRow};
-use utoipa::ToSchema;
+use axum::extract::rejection::QueryRejection;
+use axum::extract::{Query, State};
+use serde::{Deserialize, Serialize};
+use sunrise_core::ask::{self, Crop, Forms, Kinds, Plan, UnitRow, UnitSystem};
+use sunrise_core::basis::fault::{Faults, Pointer};
+use sunrise_core::basis::words::say;
+use utoipa::{IntoParams, ToSchema};
 
 use super::App;
 use crate::problem::Problem;
@@ -67,10 +70,40 @@ pub async fn crops() -> Json<CropLibrary> {
     })
 }
 
+/// Whose sizes the kinds are to have.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SoldIn {
+    /// The units of those who buy them; metric when left out.
+    #[serde(default)]
+    units: Option<UnitSystem>,
+}
+
 /// The shelf of generic places, lamps, mats, fans and containers
-#[utoipa::path(get, path = "/api/kinds", responses((status = 200, body = Kinds)))]
-pub async fn kinds() -> Json<&'static Kinds> {
-    Json(ask::kinds())
+#[utoipa::path(
+    get,
+    path = "/api/kinds",
+    params(SoldIn),
+    responses(
+        (status = 200, body = Kinds),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn kinds(
+    sold: Result<Query<SoldIn>, QueryRejection>,
+) -> Result<Json<&'static Kinds>, Problem> {
+    let Ok(Query(sold)) = sold else {
+        let mut faults = Faults::default();
+        faults.add(
+            &Pointer::default().at("units"),
+            "",
+            say!("those are no units that kinds are sold in"),
+            say!("write metric or us, or leave the field out"),
+        );
+        return Err(Problem::unfit(faults.verdict().err().unwrap_or_default()));
+    };
+    let units = sold.units.unwrap_or(UnitSystem::Metric);
+    Ok(Json(ask::kinds(units)))
 }
 
 /// What fields begin with, and what they can be

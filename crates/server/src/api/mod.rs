@@ -3,6 +3,7 @@
 
 mod address;
 mod assess;
+mod begin;
 mod bounds;
 mod calc;
 mod facts;
@@ -89,6 +90,9 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(facts::units))
         .routes(routes!(facts::crops))
         .routes(routes!(facts::kinds))
+        .routes(routes!(begin::homes))
+        .routes(routes!(begin::blank_plan))
+        .routes(routes!(begin::when))
         .routes(routes!(facts::forms))
         .routes(routes!(facts::demo))
         .routes(routes!(plans::list, plans::create))
@@ -97,6 +101,8 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::show, plans::delete))
         .routes(routes!(plans::restore))
         .routes(routes!(plans::file))
+        .routes(routes!(plans::set_aside))
+        .routes(routes!(plans::next_year))
         .routes(routes!(revisions::history, revisions::save))
         .routes(routes!(revisions::revision))
         .routes(routes!(revisions::step))

@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 use sunrise_core::ask::{self, Assessment, DateSpan, Detail, Plan, SoundPlan, opening_day};
 use sunrise_core::basis::fault::{Faults, Pointer};
 use sunrise_core::basis::words::{Statement, say};
-use sunrise_store::{PlanSummary, Snapshot};
+use sunrise_store::{PlanSummary, Saved, Snapshot};
 use utoipa::{IntoParams, ToSchema};
 
 use super::address::PlanId;
@@ -38,6 +38,10 @@ pub struct PlanView {
     today: Date,
     /// The day to open the plan on: today within the season, else the day the room is fullest.
     opening_day: Date,
+    /// The words of edits that others saved meanwhile, and that this one was joined with; empty when
+    /// there were none.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    with: Vec<String>,
     /// The plan in outline on the day that was asked for, or on its opening day; only where a plan
     /// is fetched to be opened.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -65,6 +69,7 @@ impl PlanView {
             undo: snapshot.undo,
             redo: snapshot.redo,
             today,
+            with: Vec::new(),
             assessment: None,
         };
         Ok((view, plan))
@@ -90,6 +95,22 @@ impl App {
     ) -> Result<Reply, Problem> {
         let app = self.clone();
         let view = move || Ok(PlanView::of(snapshot, &app)?.0);
+        let reply = self.effort.answer(smaller(), view).await?;
+        Ok(reply.with(status))
+    }
+
+    /// Answers with a plan after an edit, and what went into it besides.
+    pub(super) async fn view_with(
+        &self,
+        saved: Saved,
+        status: StatusCode,
+    ) -> Result<Reply, Problem> {
+        let app = self.clone();
+        let view = move || {
+            let (mut view, _) = PlanView::of(saved.snapshot, &app)?;
+            view.with = saved.with;
+            Ok(view)
+        };
         let reply = self.effort.answer(smaller(), view).await?;
         Ok(reply.with(status))
     }
@@ -236,6 +257,56 @@ pub async fn delete(State(app): State<App>, PlanId(id): PlanId) -> Result<Status
 pub async fn restore(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
     let snapshot = app.store(move |store| store.restore(id)).await?;
     app.view(snapshot, StatusCode::OK).await
+}
+
+/// Whether a plan is to hand.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetAside {
+    /// Whether it is set aside.
+    aside: bool,
+}
+
+/// Set a plan aside, or take it back to hand
+#[utoipa::path(
+    put,
+    path = "/api/plans/{id}/aside",
+    params(("id" = i64, Path, description = "The plan's number")),
+    request_body = SetAside,
+    responses(
+        (status = 204, description = "It is so"),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn set_aside(
+    State(app): State<App>,
+    PlanId(id): PlanId,
+    body::Json(SetAside { aside }): body::Json<SetAside>,
+) -> Result<StatusCode, Problem> {
+    app.store(move |store| store.set_aside_plan(id, aside))
+        .await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Copy a plan as the start of the next season
+#[utoipa::path(
+    post,
+    path = "/api/plans/{id}/next-year",
+    params(("id" = i64, Path, description = "The plan's number")),
+    responses(
+        (status = 201, body = PlanView),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn next_year(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
+    let plan = app.store(move |store| store.plan(id)).await?.plan;
+    let word: String = format!("copied {} for the next season", plan.name);
+    let word = word.chars().take(120).collect::<String>();
+    let plan = app.sound(plan.next_year()).await?;
+    let snapshot = app
+        .store(move |store| store.create(&plan, &word, Timestamp::now()))
+        .await?;
+    app.view(snapshot, StatusCode::CREATED).await
 }
 
 /// The plan as a file to keep or pass on

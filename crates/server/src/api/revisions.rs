@@ -12,6 +12,7 @@ use axum::http::StatusCode;
 use jiff::Timestamp;
 use serde::Deserialize;
 use sunrise_core::ask::Plan;
+use sunrise_core::ask::Wins;
 use sunrise_store::{Revision, Step};
 use utoipa::ToSchema;
 
@@ -25,6 +26,20 @@ pub struct NewRevision {
     word: String,
     /// The document.
     plan: Plan,
+    /// Whose change stays where this edit and one saved since its base changed the same field; left
+    /// out, such an edit is refused.
+    #[serde(default)]
+    settle: Option<Settle>,
+}
+
+/// Whose change stays.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Settle {
+    /// The one that was saved first.
+    Theirs,
+    /// The one of this request.
+    Mine,
 }
 
 /// A step along the plan's history.
@@ -66,7 +81,7 @@ pub async fn history(
     Ok(Json(app.store(move |store| store.history(id)).await?))
 }
 
-/// Save an edit
+/// Save an edit; of two edits of different fields both are kept
 #[utoipa::path(
     post,
     path = "/api/plans/{id}/revisions",
@@ -74,7 +89,7 @@ pub async fn history(
     request_body = NewRevision,
     responses(
         (status = 201, body = PlanView),
-        (status = 409, description = "The plan has moved on since base_revision; nothing was changed",
+        (status = 409, description = "A field was changed both here and since base_revision; nothing was changed",
             body = Problem, content_type = "application/problem+json"),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
@@ -86,10 +101,15 @@ pub async fn save(
 ) -> Result<Reply, Problem> {
     let word = checked_word(edit.word)?;
     let plan = app.sound(edit.plan).await?;
-    let snapshot = app
-        .store(move |store| store.save(id, edit.base_revision, &plan, &word, Timestamp::now()))
+    let wins = edit.settle.map(|settle| match settle {
+        Settle::Theirs => Wins::Theirs,
+        Settle::Mine => Wins::Mine,
+    });
+    let (base, now) = (edit.base_revision, Timestamp::now());
+    let saved = app
+        .store(move |store| store.save_with_others(id, base, &plan, &word, wins, now))
         .await?;
-    app.view(snapshot, StatusCode::CREATED).await
+    app.view_with(saved, StatusCode::CREATED).await
 }
 
 /// The plan as it was at a revision, to be looked at

@@ -19,13 +19,16 @@ export type BayFit = Schemas['BayFit'];
 export type ChamberWay = Schemas['ChamberWay'];
 export type Changes = Schemas['Changes'];
 export type Crop = Schemas['Crop'];
+export type CropStart = Schemas['CropStart'];
 export type CropLibrary = Schemas['CropLibrary'];
 export type DateSpan = Schemas['DateSpan'];
 export type Edit = Schemas['Edit'];
 export type Edited = Schemas['Edited'];
+export type Equipment = Schemas['Equipment'];
 export type Fan = Schemas['Fan'];
 export type Forms = Schemas['Forms'];
 export type GearList = Schemas['GearList'];
+export type Home = Schemas['Home'];
 export type Habit = Schemas['Habit'];
 export type Kinds = Schemas['Kinds'];
 export type Lamp = Schemas['Lamp'];
@@ -71,6 +74,7 @@ export type Share = Schemas['Share'];
 export type Sharing = Schemas['Sharing'];
 export type Tray = Schemas['Tray'];
 export type Statement = Schemas['Statement'];
+export type Settle = Schemas['Settle'];
 export type Site = Schemas['Site'];
 export type StepKind = Schemas['StepKind'];
 export type SweepPoint = Schemas['SweepPoint'];
@@ -149,7 +153,22 @@ async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
 export const api = {
   health: () => answered(client.GET('/healthz')),
   units: () => answered(client.GET('/api/units')),
-  kinds: () => answered(client.GET('/api/kinds')),
+  kinds: (units: UnitSystem) =>
+    answered(client.GET('/api/kinds', { params: { query: { units } } })),
+  homes: () => answered(client.GET('/api/homes')),
+  blankPlan: () => answered(client.GET('/api/blank-plan')),
+  when: (plan: Plan, today: string) =>
+    answered(client.POST('/api/when', { body: { plan, today } })),
+  setAside: (id: number, aside: boolean) =>
+    answered(
+      client.PUT('/api/plans/{id}/aside', {
+        params: { path: { id } },
+        body: { aside },
+        parseAs: 'text',
+      }),
+    ),
+  nextYear: (id: number) =>
+    answered(client.POST('/api/plans/{id}/next-year', { params: { path: { id } } })),
   forms: () => answered(client.GET('/api/forms')),
   plans: () => answered(client.GET('/api/plans')),
   crops: () => answered(client.GET('/api/crops')),
@@ -179,11 +198,11 @@ export const api = {
     answered(client.POST('/api/plans/{id}/restore', { params: { path: { id } } })),
   history: (id: number) =>
     answered(client.GET('/api/plans/{id}/revisions', { params: { path: { id } } })),
-  save: (id: number, base_revision: number, plan: Plan, word: string) =>
+  save: (id: number, base_revision: number, plan: Plan, word: string, settle?: Settle) =>
     answered(
       client.POST('/api/plans/{id}/revisions', {
         params: { path: { id } },
-        body: { base_revision, plan, word },
+        body: { base_revision, plan, word, settle },
       }),
     ),
   step: (id: number, base_revision: number, step: StepKind) =>

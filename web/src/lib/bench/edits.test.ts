@@ -2,7 +2,7 @@ import { immutableJSONPatch } from 'immutable-json-patch';
 import { describe, expect, it } from 'vitest';
 import type { PatchStep, Plan } from '../api/client';
 import { demo } from '../testing';
-import { burn, hangLamps, placePath, setAir, setOptional, setSite, tierPath } from './edits';
+import { burn, hangLamps, placePath, setAir, setOptional, setLastFrost, tierPath } from './edits';
 
 describe('edits', () => {
   const bay = { place: 'door', tier: 't2' };
@@ -25,7 +25,7 @@ describe('edits', () => {
   it('reach hours, site and air', () => {
     const patch = [
       ...burn(demo(), bay, 13.5),
-      ...setSite('last_frost', '2027-05-16'),
+      ...setLastFrost(demo().site, '2027-05-16'),
       ...setAir('night_c', 12),
     ];
     const after = immutableJSONPatch(demo() as never, patch as never) as unknown as Plan;

@@ -1,6 +1,6 @@
 // Edits of single figures as JSON Patches: the same form that the server's own fixes have. What
 // changes the plan's form (adding, copying, taking out) is the server's /api/edit.
-import type { BayRef, PatchStep, Plan } from '../api/client';
+import type { BayRef, PatchStep, Plan, Site } from '../api/client';
 
 export const replace = (path: string, value: unknown): PatchStep => ({
   op: 'replace',
@@ -39,8 +39,20 @@ export function burn(plan: Plan, bay: BayRef, hours: number): PatchStep[] {
   return [replace(`${tierPath(plan, bay)}/photoperiod_h`, hours)];
 }
 
+/** Sets the last frost; whoever sets it knows better than our estimate. */
+export function setLastFrost(site: Site, date: string): PatchStep[] {
+  return [
+    replace('/site/last_frost', date),
+    ...setOptional(
+      '/site/last_frost_estimated',
+      undefined,
+      site.last_frost_estimated !== undefined,
+    ),
+  ];
+}
+
 export function setSite(
-  field: 'last_frost' | 'price_per_kwh' | 'latitude_deg' | 'name' | 'mains_v' | 'time_zone',
+  field: 'price_per_kwh' | 'latitude_deg' | 'name' | 'mains_v' | 'time_zone' | 'units' | 'currency',
   value: string | number,
 ): PatchStep[] {
   return [replace(`/site/${field}`, value)];

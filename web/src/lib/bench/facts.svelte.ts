@@ -1,11 +1,12 @@
 // What the server knows whatever the plan: units, forms, the shelf of kinds.
-import { api, type Forms, type Kinds, type UnitRow } from '../api/client';
+import { api, type Forms, type Kinds, type UnitRow, type UnitSystem } from '../api/client';
 
 export class Facts {
   units: UnitRow[] = $state.raw([]);
   /** What fields begin with and can be. */
   forms: Forms | undefined = $state.raw();
   kinds: Kinds | undefined = $state.raw();
+  #soldIn: UnitSystem | undefined;
 
   async fetch() {
     const [units, forms] = await Promise.all([api.units(), api.forms()]);
@@ -13,8 +14,11 @@ export class Facts {
     this.forms = forms;
   }
 
-  async fetchKinds() {
-    this.kinds ??= await api.kinds();
+  /** The kinds in the sizes sold to people who measure in `system`. */
+  async fetchKinds(system: UnitSystem) {
+    if (this.#soldIn === system) return;
+    this.kinds = await api.kinds(system);
+    this.#soldIn = system;
   }
 
   /** What the figure at `path` can be: of the plan, or of a calculator under `/calc/`. */

@@ -1,6 +1,7 @@
 // By how many days an edit moved what is to be sown.
 import type { SowingDates } from '../api/client';
-import { daysBetween, movedBy } from '../say/words';
+import { daysBetween } from '../say/dates';
+import { movedBy } from '../say/words';
 
 /** The sowings that moved most, in words; undefined when none did. */
 export function movedSowings(

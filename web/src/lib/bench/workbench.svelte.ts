@@ -18,6 +18,8 @@ import {
   type PlaceOnDay,
   type RoomOnDay,
   type SowingDates,
+  type Settle,
+  type Statement,
   type StepKind,
   type Thing,
   type UnitSystem,
@@ -29,7 +31,8 @@ import { Hand } from './hand.svelte';
 import { movedSowings } from './moved';
 import { reused } from './reuse';
 import { isThere, same } from './things';
-import { Words, clampDate, plusDays, unitsFor } from '../say/words';
+import { clampDate, plusDays } from '../say/dates';
+import { Words, unitsFor } from '../say/words';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
 const REST_MS = 700;
@@ -51,7 +54,11 @@ class Workbench extends Connection {
   readonly hand = new Hand();
   /** Whether edges and decks can be dragged, and the shelf of kinds is open. */
   building = $state(false);
-  conflict = $state(false);
+  /** Whether somebody is led through the first questions. */
+  starting = $state(false);
+  /** What a change made elsewhere has set otherwise: whose stays must be said first. */
+  clashes: Statement[] | undefined = $state.raw();
+  #settle: Settle | undefined;
 
   #chosenUnits: UnitSystem | undefined = $state();
   #unsavedWord = '';
@@ -186,7 +193,7 @@ class Workbench extends Connection {
   /** Changes the plan's form and keeps it; what was made is picked. */
   async edit(edit: Edit) {
     await this.settle();
-    if (!this.draft || this.conflict || this.unsaved) return;
+    if (!this.draft || this.clashes || this.unsaved) return;
     try {
       const { plan, word, made } = await api.edit(this.draft, edit);
       this.draft = reused(this.draft, plan);
@@ -251,18 +258,24 @@ class Workbench extends Connection {
       return;
     }
     try {
-      const saved = await api.save(view.id, view.revision, draft, word);
+      const saved = await api.save(view.id, view.revision, draft, word, this.#settle);
       this.connected = true;
       this.trouble = '';
+      this.#settle = undefined;
       // Edits made while this one travelled stay on the bench.
       const more = this.draft !== draft;
-      this.#take(saved, more);
+      const joined = (saved.with?.length ?? 0) > 0;
+      if (joined) this.tell('done', `Also changed elsewhere meanwhile: ${saved.with!.join('; ')}`);
+      // What was joined is not in the draft yet: the next save goes the same way, and its own wins.
+      if (more && joined) this.#settle = 'mine';
+      else this.#take(saved, more);
+      if (joined) void this.#assess();
       this.#sayMoved();
     } catch (error) {
       if (error instanceof Unreachable) {
         this.lost();
       } else if (error instanceof Refused && error.problem.status === 409) {
-        this.conflict = true;
+        this.clashes = error.problem.faults.map((fault) => fault.problem);
       } else if (error instanceof Refused && [503, 507].includes(error.problem.status)) {
         // The disk is full, or the folder is gone: the change stays on the bench until it is not.
         this.trouble = error.message;
@@ -305,7 +318,7 @@ class Workbench extends Connection {
   async #move(step: StepKind) {
     await this.settle();
     const view = this.view;
-    if (!view || this.conflict) return;
+    if (!view || this.clashes) return;
     if (step === 'undo' && view.undo == null) return this.tell('done', 'There is nothing to undo.');
     if (step === 'redo' && view.redo == null) return this.tell('done', 'There is nothing to redo.');
     try {
@@ -317,9 +330,11 @@ class Workbench extends Connection {
       await this.#assess();
     } catch (error) {
       if (error instanceof Unreachable) this.lost();
-      else if (error instanceof Refused && error.problem.current_revision != null)
-        this.conflict = true;
-      else this.tell('wrong', this.reason(error));
+      else if (error instanceof Refused && error.problem.current_revision != null) {
+        this.#take(await api.plan(view.id));
+        this.tell('wrong', 'The plan had been changed elsewhere: this is how it is now.');
+        await this.#assess();
+      } else this.tell('wrong', this.reason(error));
     }
   }
 
@@ -329,23 +344,12 @@ class Workbench extends Connection {
     await this.settle();
   }
 
-  /** After a conflict: take what the other one saved, or save mine on top of it. */
-  async resolve(choice: 'theirs' | 'mine') {
-    const mine = this.draft!;
-    const word = this.#unsavedWord;
-    try {
-      const theirs = await api.plan(this.view!.id);
-      this.conflict = false;
-      this.#take(theirs);
-      if (choice === 'mine' && word) {
-        this.draft = mine;
-        this.#unsavedWord = word;
-        await this.settle();
-      }
-      await this.#assess();
-    } catch (error) {
-      this.explain(error);
-    }
+  /** After a clash: whose change of the same field stays. The other is in the history. */
+  async resolve(choice: Settle) {
+    this.clashes = undefined;
+    this.#settle = choice;
+    await this.settle();
+    await this.#assess();
   }
 
   /** Asks what follows from the draft; an error of a change that is not kept takes it back. */

@@ -2,9 +2,9 @@
   import { drag, steps } from '../fields/slider';
   import { area, line } from 'd3-shape';
   import type { SeasonDay } from '../api/client';
-  import { setSite } from '../bench/edits';
+  import { setLastFrost } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
-  import { plusDays } from '../say/words';
+  import { plusDays } from '../say/dates';
   import { GUTTER_PX, TimeAxis } from './scale';
 
   const HEIGHT = 64;
@@ -60,7 +60,7 @@
       if (what === 'date') {
         if (date !== bench.date) bench.go(date);
       } else if (date !== site?.last_frost) {
-        bench.try(setSite('last_frost', date), frostWord(date));
+        bench.try(setLastFrost(site!, date), frostWord(date));
       }
     };
     move(event);
@@ -81,7 +81,7 @@
     const days = site && steps(event, 7);
     if (!days) return;
     const date = plusDays(site.last_frost, days);
-    bench.nudge(setSite('last_frost', date), frostWord(date));
+    bench.nudge(setLastFrost(site!, date), frostWord(date));
   }
 </script>
 

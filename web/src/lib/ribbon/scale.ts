@@ -1,6 +1,6 @@
 // The season's time axis, shared by the ribbon and by all that stands under it.
 import { scaleLinear } from 'd3-scale';
-import { clampDate, daysBetween, plusDays } from '../say/words';
+import { clampDate, daysBetween, plusDays } from '../say/dates';
 
 /** Width of the gutter left of the axis, in px. */
 export const GUTTER_PX = 230;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ShownUnit, UnitRow } from '../api/client';
-import { Words, clampDate, daysBetween, movedBy, plusDays, unitsFor } from './words';
+import { clampDate, daysBetween, plusDays } from './dates';
+import { Words, movedBy, unitsFor } from './words';
 
 const row = (
   quantity: UnitRow['quantity'],

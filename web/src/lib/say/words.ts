@@ -18,6 +18,7 @@ export function unitsFor(rows: UnitRow[], system: UnitSystem): Units {
 /** Writes numbers and dates in one reader's units, currency and manner. */
 export class Words {
   #dates: Intl.DateTimeFormat;
+  #longDates: Intl.DateTimeFormat;
   #shortDates: Intl.DateTimeFormat;
 
   constructor(
@@ -35,6 +36,12 @@ export class Words {
       day: 'numeric',
       month: 'long',
     });
+    this.#longDates = new Intl.DateTimeFormat(locale, {
+      ...utc,
+      day: 'numeric',
+      month: 'long',
+      year: 'numeric',
+    });
     this.#shortDates = new Intl.DateTimeFormat(locale, { ...utc, day: 'numeric', month: 'short' });
   }
 
@@ -46,8 +53,10 @@ export class Words {
 
   /** The number alone, in shown units. */
   bare(value: number, quantity: Quantity): string {
-    const { factor, offset, decimals } = this.unit(quantity);
-    const shown = value * factor + offset;
+    const { factor, offset, decimals, snap } = this.unit(quantity);
+    const exact = value * factor + offset;
+    const whole = snap ? Math.round(exact / snap) * snap : exact;
+    const shown = Math.abs(whole - exact) <= factor ? whole : exact;
     // "15 h", not "15.0 h": a trailing zero claims an accuracy nobody asked for.
     return String(Number(shown.toFixed(decimals)));
   }
@@ -100,6 +109,16 @@ export class Words {
     return this.#dates.format(new Date(`${iso}T00:00Z`));
   }
 
+  /** With its year: where a day is set. */
+  longDate(iso: string): string {
+    return this.#longDates.format(new Date(`${iso}T00:00Z`));
+  }
+
+  /** Whether a date in numbers begins with the month. */
+  get monthFirst(): boolean {
+    return this.system === 'us';
+  }
+
   shortDate(iso: string): string {
     return this.#shortDates.format(new Date(`${iso}T00:00Z`));
   }
@@ -115,7 +134,6 @@ export class Words {
     }
   }
 
-  /** A sentence with its figures filled in. */
   /** Why the server did not do something: for people, without paths into the document. */
   refusal({ detail, faults }: Pick<Problem, 'detail' | 'faults'>): string {
     if (faults.length === 0) return detail;
@@ -129,6 +147,7 @@ export class Words {
     return said.join('\n');
   }
 
+  /** A sentence with its figures filled in. */
   say(statement: Statement): string {
     return statement.text.replace(/\{(\w+)\}/g, (whole, name: string) => {
       const figure = statement.figures[name];
@@ -167,27 +186,13 @@ function split(typed: string): { number: number; unit: string } | undefined {
 
 const tidy = (unit: string | undefined) => (unit ?? '').trim().toLowerCase();
 
-const DAY_MS = 86_400_000;
-
 /** A field of the document in words, without its unit: `deck_height_mm` is "deck height". */
 function named(field: string): string {
   return field.replace(/_(mm|c|h|kg|ml|w|deg|k)$/, '').replaceAll('_', ' ');
-}
-
-export function plusDays(iso: string, days: number): string {
-  return new Date(Date.parse(`${iso}T00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
 }
 
 /** Days later or earlier, in words. */
 export function movedBy(days: number): string {
   const unit = Math.abs(days) === 1 ? 'day' : 'days';
   return `${Math.abs(days)} ${unit} ${days < 0 ? 'earlier' : 'later'}`;
-}
-
-export function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / DAY_MS);
-}
-
-export function clampDate(iso: string, from: string, to: string): string {
-  return iso < from ? from : iso > to ? to : iso;
 }

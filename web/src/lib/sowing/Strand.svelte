@@ -3,7 +3,7 @@
   // with the arrow keys.
   import { direction, drag } from '../fields/slider';
   import type { DateSpan, SowingDates } from '../api/client';
-  import { daysBetween } from '../say/words';
+  import { daysBetween } from '../say/dates';
   import { bench } from '../bench/workbench.svelte';
   import type { TimeAxis } from '../ribbon/scale';
 

@@ -10,7 +10,7 @@
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/finding/FindingCard.svelte';
   import NumberField from '$lib/fields/NumberField.svelte';
-  import { setAir, setOptional, setSite } from '$lib/bench/edits';
+  import { setAir, setLastFrost, setOptional, setSite } from '$lib/bench/edits';
   import { bench } from '$lib/bench/workbench.svelte';
 
   const site = $derived(bench.draft?.site);
@@ -20,7 +20,7 @@
   function setFrost(event: Event) {
     const value = (event.currentTarget as HTMLInputElement).value;
     if (!value || value === site?.last_frost) return;
-    bench.nudge(setSite('last_frost', value), `set the last frost to ${words.date(value)}`);
+    bench.nudge(setLastFrost(site!, value), `set the last frost to ${words.date(value)}`);
   }
 
   // The server knows the zones; it says so when a name is none.

@@ -7,7 +7,7 @@
   import ShareFlat from '$lib/sowing/ShareFlat.svelte';
   import SowingSheet from '$lib/sowing/SowingSheet.svelte';
   import Strand from '$lib/sowing/Strand.svelte';
-  import { plusDays } from '$lib/say/words';
+  import { plusDays } from '$lib/say/dates';
   import { bench } from '$lib/bench/workbench.svelte';
 
   type Grouping = 'none' | 'week' | 'crop' | 'place';

@@ -6,9 +6,10 @@ use crate::basis::words::say;
 use crate::room::fan::{Fan, MOST_OVERHANG_MM};
 use crate::room::mat::Mat;
 use crate::room::place::Place;
+use crate::room::tier::Tier;
 
 impl Mat {
-    pub(super) fn check(&self, at: &Pointer, place: &Place, faults: &mut Faults) {
+    pub(super) fn check(&self, at: &Pointer, place: &Place, tier: &Tier, faults: &mut Faults) {
         faults.id(&at.at("id"), &self.id);
         faults.name(&at.at("name"), &self.name);
         for (name, mm) in [("length_mm", self.length_mm), ("width_mm", self.width_mm)] {
@@ -33,6 +34,20 @@ impl Mat {
         }
         if let Some(mm) = self.pad_mm {
             faults.number(&at.at("pad_mm"), mm, 1.0..=100.0, Quantity::LengthMm);
+        }
+        if let Some(id) = &self.switched_with {
+            let lead = tier.mats.iter().find(|lead| lead.id == *id);
+            if !lead.is_some_and(|lead| lead.switched_with.is_none() && lead.id != self.id) {
+                faults.add(
+                    &at.at("switched_with"),
+                    id,
+                    say!(
+                        "no mat of this tier called \"{id}\" has a thermostat of its own",
+                        id = id
+                    ),
+                    say!("name another mat of the same tier, or leave it out"),
+                );
+            }
         }
         let size = self.size_mm();
         let deck = [place.width_mm, place.depth_mm];

@@ -52,7 +52,7 @@ impl Tier {
         let mats = at.at("mats");
         faults.unique(&mats, self.mats.iter().map(|mat| mat.id.as_str()));
         for (i, mat) in faults.list(&mats, &self.mats, 0..=12) {
-            mat.check(&mats.at(i), place, faults);
+            mat.check(&mats.at(i), place, self, faults);
         }
         let fans = at.at("fans");
         faults.unique(&fans, self.fans.iter().map(|fan| fan.id.as_str()));

@@ -18,6 +18,17 @@ impl Place {
         }
     }
 
+    /// Sets that distance, where there is one.
+    pub fn set_pitch_mm(&mut self, mm: f64) {
+        match &mut self.kind {
+            Kind::Rack(rack) => rack.pitch_mm = mm,
+            Kind::WallShelf(fittings) => fittings.pitch_mm = mm,
+            Kind::Closet(closet) => closet.pitch_mm = mm,
+            Kind::Chamber(chamber) => chamber.pitch_mm = mm,
+            Kind::Bench(_) | Kind::Window(_) | Kind::ColdFrame(_) | Kind::Surface(_) => {}
+        }
+    }
+
     /// Thickness of the posts at the corners of each deck; 0 without any.
     pub fn post_mm(&self) -> f64 {
         match &self.kind {

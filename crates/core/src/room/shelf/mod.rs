@@ -1,31 +1,21 @@
 //! The shelf of generic kinds: places, lamps, mats, fans and containers to begin with, each with
 //! figures that the user changes to those of the real thing.
 
+mod inches;
+mod kinds;
+
+pub use kinds::Kinds;
+
 use std::sync::LazyLock;
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use serde::Deserialize;
 
+use crate::basis::units::UnitSystem;
 use crate::room::container::TrayFormat;
 use crate::room::fan::Fan;
 use crate::room::lamp::Lamp;
 use crate::room::mat::Mat;
 use crate::room::place::Place;
-
-/// All generic kinds. Their identifiers name the kind here, the thing once it is in a plan.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Kinds {
-    /// Racks, chambers, benches, windows, cold frames.
-    pub places: Vec<Place>,
-    /// Lamps.
-    pub lamps: Vec<Lamp>,
-    /// Heat mats.
-    pub mats: Vec<Mat>,
-    /// Fans.
-    pub fans: Vec<Fan>,
-    /// Trays, pots, boxes and jars.
-    pub containers: Vec<TrayFormat>,
-}
 
 static LIBRARY: LazyLock<Kinds> = LazyLock::new(|| {
     #[derive(Deserialize)]
@@ -58,7 +48,16 @@ static LIBRARY: LazyLock<Kinds> = LazyLock::new(|| {
     }
 });
 
-/// The generic kinds that come with the application.
+/// The generic kinds that come with the application, as they are sold in metric sizes.
 pub fn library() -> &'static Kinds {
     &LIBRARY
+}
+
+/// The generic kinds as they are sold to people who measure in `system`.
+pub fn library_in(system: UnitSystem) -> &'static Kinds {
+    static INCHES: LazyLock<Kinds> = LazyLock::new(|| inches::in_inches(LIBRARY.clone()));
+    match system {
+        UnitSystem::Metric => &LIBRARY,
+        UnitSystem::Us => &INCHES,
+    }
 }

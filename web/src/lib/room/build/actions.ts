@@ -5,7 +5,7 @@ import { bench } from '../../bench/workbench.svelte';
 export async function build() {
   bench.building = !bench.building;
   bench.hand.pickingMore = false;
-  if (bench.building) await bench.facts.fetchKinds();
+  if (bench.building) await bench.facts.fetchKinds(bench.draft!.site.units);
 }
 
 export async function again(things: Thing[] = bench.hand.picked) {

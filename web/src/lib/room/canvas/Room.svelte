@@ -5,6 +5,7 @@
   import Frame from './Frame.svelte';
   import { BELOW_PX, row } from './geometry';
   import Handles from '../build/Handles.svelte';
+  import { build } from '../build/actions';
   import Rulers from './Rulers.svelte';
   import { stage } from './stage.svelte';
 
@@ -120,7 +121,7 @@
 <!-- The places and bays in it are the controls; this only moves the view. -->
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div
-  class="relative min-h-80 grow cursor-grab touch-pan-y overflow-hidden select-none active:cursor-grabbing"
+  class="relative flex min-h-80 grow cursor-grab touch-pan-y overflow-hidden select-none active:cursor-grabbing"
   data-testid="stage"
   bind:clientWidth={width}
   bind:clientHeight={height}
@@ -132,10 +133,19 @@
   {@attach wheeled}
 >
   {#if places.length === 0}
-    <p class="p-6 text-soft">
-      Nothing stands in this room yet. Press <b>Build</b> and take a rack, a chamber or a bench from the
-      shelf.
-    </p>
+    <div class="m-auto max-w-sm p-6 text-center text-soft">
+      {#if !bench.starting}
+        <p>This room is empty. Add your first rack, chamber or bench, or be led through it.</p>
+        <p class="mt-3 flex justify-center gap-2">
+          <button class="quiet border-frame! font-semibold" onclick={() => void build()}
+            >Build</button
+          >
+          <a class="quiet border-frame!" href="/start">Guided start</a>
+        </p>
+      {:else}
+        <p>Your corner is still empty.</p>
+      {/if}
+    </div>
   {:else if width > 0}
     <!-- The layer that moves is a box around the drawing: a transform on the drawing itself would
          have all of it laid out again in every frame. -->

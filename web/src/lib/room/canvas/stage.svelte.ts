@@ -39,11 +39,7 @@ class Stage {
     this.width = width;
     this.height = height;
     if (this.#zoomed || width <= 0) return;
-    const before = this.shown;
-    const along = this.x - EDGE_PX;
-    this.fit(false);
-    this.x = EDGE_PX + (along * this.shown) / before;
-    this.#hold();
+    this.fit(true);
   }
 
   fit(whole: boolean) {
@@ -51,6 +47,8 @@ class Stage {
     this.live = 1;
     this.scale = fitScale(this.#all, this.width, this.height, whole);
     this.x = EDGE_PX;
+    const wide = this.width - EDGE_PX - this.#all.width * this.scale;
+    if (whole && wide > 0) this.x += wide / 2;
     const free = this.height - this.#all.tallest * this.scale - BELOW_PX - ABOVE_PX;
     this.floor = ABOVE_PX + this.#all.tallest * this.scale + Math.max(free, 0) * 0.6;
     this.#hold();

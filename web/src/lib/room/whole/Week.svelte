@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the sowings' dates bring in the seven days from the chosen one.
   import { bench } from '../../bench/workbench.svelte';
-  import { plusDays } from '../../say/words';
+  import { plusDays } from '../../say/dates';
 
   const words = $derived(bench.words);
   const to = $derived(bench.date ? plusDays(bench.date, 6) : '');

@@ -1,0 +1,133 @@
+//! Which bays suit a tray in a stage, and how well: the one owner of what speaks for a spot and against
+//! it, until placement weighs all trays at once.
+
+use crate::basis::dates::days_between;
+use crate::basis::plane::Footprint;
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::crops::GerminatesIn;
+use crate::growth::height_mm;
+use crate::plan::{SoundPlan, Stage, Tray};
+use crate::room::Bay;
+use crate::room::container::TrayFormat;
+use crate::season::moments::PartSpan;
+use crate::season::sowing_dates::SowingDates;
+use crate::space::spots::DeckSpot;
+use crate::warmth::mat::mat_under;
+
+/// What speaks against `tray` in `bay`: the gravest first.
+pub fn against(
+    bay: &Bay<'_>,
+    tray: &Tray,
+    format: &TrayFormat,
+    stage: Stage,
+    spots: &[DeckSpot],
+) -> Option<Statement> {
+    let mm = |mm: f64| Quantity::LengthMm.of(mm);
+    if bay.tier.storage {
+        return Some(say!("kept for storage"));
+    }
+    if spots.is_empty() {
+        return Some(say!("no free spot in those days"));
+    }
+    let over_mm = bay.lowest_overhead_mm() - bay.tier.lift_mm() - format.height_mm;
+    if over_mm < 0.0 {
+        return Some(say!("too low: its rim is {mm} over it", mm = mm(-over_mm)));
+    }
+    let domed = stage == Stage::Germinate && !bay.place.keeps_damp_in();
+    match format.dome_height_mm.filter(|_| domed) {
+        Some(dome) if dome > over_mm => {
+            return Some(say!(
+                "its dome does not go under: {mm} too high",
+                mm = mm(dome - over_mm)
+            ));
+        }
+        _ => {}
+    }
+    if stage == Stage::Grow && bay.tier.lamps.is_empty() && !bay.place.has_daylight() {
+        return Some(say!("no light to grow in"));
+    }
+    if stage == Stage::Germinate && bay.place.outdoors() && !tray.potted {
+        return Some(say!("outdoors: nothing is reckoned of its warmth"));
+    }
+    if stage == Stage::Harden && !bay.place.outdoors() {
+        return Some(say!("indoors: nothing hardens off there"));
+    }
+    spots
+        .iter()
+        .all(|spot| spot.y_mm < -0.5)
+        .then(|| say!("it sticks out at the front"))
+}
+
+/// What the plants of a tray ask of their spot.
+#[derive(Debug, Clone, Copy)]
+pub struct Needs {
+    /// The root zone that the warmest of its kinds germinates at, in °C.
+    root_zone_c: f64,
+    /// Whether seed of one of its kinds wants light.
+    light: bool,
+    /// How tall the tallest stands over the rim when it leaves the tray.
+    tall_mm: f64,
+}
+
+impl Needs {
+    /// Of what is in `tray`, whose sowings have their `dates` in the plan's order.
+    pub fn of(plan: &SoundPlan, tray: &Tray, dates: &[SowingDates]) -> Self {
+        let nothing = Self {
+            root_zone_c: 0.0,
+            light: false,
+            tall_mm: 0.0,
+        };
+        tray.parts.iter().fold(nothing, |needs, part| {
+            let index = plan.sowing_index(&part.sowing);
+            let (sowing, dates) = (&plan.sowings[index], &dates[index]);
+            let crop = plan.crop(sowing);
+            let leaves = PartSpan::of(plan, tray.potted, dates).harden;
+            let up = dates.emerge.unwrap_or(dates.harden);
+            let tall_mm = height_mm(crop, f64::from(days_between(up, leaves)));
+            Self {
+                root_zone_c: needs.root_zone_c.max(crop.root_zone_c),
+                light: needs.light || crop.germinates_in == GerminatesIn::Light,
+                tall_mm: needs.tall_mm.max(tall_mm),
+            }
+        })
+    }
+
+    /// Seed that gains from a heat mat in a lived-in room (common practice, no source).
+    const WARM_C: f64 = 22.0;
+
+    /// How badly `bay` suits a tray of `format` that germinates on the `outline`: 0 where it is
+    /// right, more where it is only possible.
+    pub fn misfit_germinating(&self, bay: &Bay<'_>, outline: &Footprint) -> f64 {
+        let warmed = bay.place.keeps_damp_in() || mat_under(bay.tier, outline).is_some();
+        let dark = bay.tier.lamps.is_empty() && !bay.place.has_daylight();
+        // A mat or a chamber under what needs none is taken from what does.
+        let warmth = match (self.root_zone_c >= Self::WARM_C, warmed) {
+            (true, true) | (false, false) => 0.0,
+            (true, false) => 4.0,
+            (false, true) => 3.0,
+        };
+        warmth + if self.light && dark { 4.0 } else { 0.0 }
+    }
+
+    /// How badly `bay` suits a tray of `format` that grows there; `None` where its plants come to
+    /// stand in the lamps, or nothing lights them.
+    pub fn misfit_growing(&self, bay: &Bay<'_>, format: &TrayFormat) -> Option<f64> {
+        let lamps = &bay.tier.lamps;
+        if lamps.is_empty() && !bay.place.has_daylight() || bay.place.outdoors() {
+            return None;
+        }
+        let gap = lamps
+            .iter()
+            .map(|lamp| lamp.least_gap_mm)
+            .fold(0.0, f64::max);
+        let over_mm = bay.highest_face_mm() - bay.tier.lift_mm() - format.height_mm - gap;
+        let spare_mm = over_mm - self.tall_mm;
+        if spare_mm < 0.0 {
+            return None;
+        }
+        // A sill alone is dim; a tall bay is for what grows tall.
+        let dim = if lamps.is_empty() { 3.0 } else { 0.0 };
+        Some(dim + (spare_mm / 1000.0).min(1.0))
+    }
+}

@@ -1,0 +1,74 @@
+// Days as people write them. Inside, a day is always 2027-05-06.
+const DAY_MS = 86_400_000;
+
+export function plusDays(iso: string, days: number): string {
+  return new Date(Date.parse(`${iso}T00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
+}
+
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / DAY_MS);
+}
+
+export function clampDate(iso: string, from: string, to: string): string {
+  return iso < from ? from : iso > to ? to : iso;
+}
+
+/** Whether it is a day of the calendar, written as 2027-05-06. */
+export function isDay(text: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const time = Date.parse(`${text}T00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
+}
+
+const MONTHS = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+];
+
+/**
+ * A day as somebody wrote it; undefined when it is none. Without a year it is the one nearest to
+ * `near`. Of two numbers the first is the day, or where `monthFirst` is so, the month.
+ */
+export function readDate(text: string, near: string, monthFirst: boolean): string | undefined {
+  const written = text.trim().toLowerCase();
+  if (isDay(written)) return written;
+  const parts = written.match(/[a-z]+|\d+/g) ?? [];
+  // "Thu 6 May": the weekday follows from the rest.
+  const words = parts.filter((part) => /[a-z]/.test(part));
+  const numbers = parts.filter((part) => /\d/.test(part)).map(Number);
+  const named = words
+    .map((word) => (word.length < 3 ? -1 : MONTHS.findIndex((month) => month.startsWith(word))))
+    .find((month) => month >= 0);
+  let day: number | undefined;
+  let month: number | undefined;
+  let year: number | undefined;
+  if (named !== undefined) {
+    month = named + 1;
+    [day, year] = numbers;
+  } else if (words.length === 0 && monthFirst) {
+    [month, day, year] = numbers;
+  } else if (words.length === 0) {
+    [day, month, year] = numbers;
+  }
+  if (day === undefined || month === undefined || numbers.length > 3) return undefined;
+  const full = (year: number) =>
+    `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+  if (year !== undefined) {
+    const iso = full(year < 100 ? 2000 + year : year);
+    return isDay(iso) ? iso : undefined;
+  }
+  const around = Number(near.slice(0, 4));
+  const days = [around - 1, around, around + 1].map(full).filter(isDay);
+  const away = (iso: string) => Math.abs(daysBetween(near, iso));
+  return days.sort((a, b) => away(a) - away(b))[0];
+}

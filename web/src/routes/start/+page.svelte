@@ -1,0 +1,1 @@
+<!-- The guided start takes the whole screen: the layout shows it. -->
