@@ -20,6 +20,8 @@ pub struct Finding {
     pub id: String,
     /// Which judgement speaks: its file's name, put there by the list.
     pub code: &'static str,
+    /// What it is about: light, warmth, air, space or sowing; put there by the list.
+    pub topic: &'static str,
     /// How much it matters.
     pub severity: Severity,
     /// The place it is about, if any.
@@ -82,6 +84,7 @@ impl Finding {
         Self {
             id: String::new(),
             code: "",
+            topic: "",
             severity,
             place: Some(place.id.clone()),
             bay: None,

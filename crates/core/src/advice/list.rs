@@ -9,21 +9,35 @@ use crate::day::room::RoomView;
 use crate::day::view::BayView;
 use crate::season::Reckoned;
 
-fn all() -> impl Iterator<Item = &'static (&'static str, Judgement)> {
-    let topics = [warmth::ALL, light::ALL, space::ALL, air::ALL, sowing::ALL];
-    topics.into_iter().flatten()
+/// Each judgement with its topic and its code.
+fn all() -> impl Iterator<Item = (&'static str, &'static str, &'static Judgement)> {
+    let topics = [
+        ("warmth", warmth::ALL),
+        ("light", light::ALL),
+        ("space", space::ALL),
+        ("air", air::ALL),
+        ("sowing", sowing::ALL),
+    ];
+    topics.into_iter().flat_map(|(topic, list)| {
+        list.iter()
+            .map(move |(code, judgement)| (topic, *code, judgement))
+    })
 }
 
 /// The code of every judgement there is.
 pub fn codes() -> impl Iterator<Item = &'static str> {
-    all().map(|(code, _)| *code)
+    all().map(|(_, code, _)| code)
 }
 
 /// What each judgement has to say by `ask`, the gravest first.
 fn judged<F: IntoIterator<Item = Finding>>(ask: impl Fn(&Judgement) -> F) -> Vec<Finding> {
-    let named = |(code, judgement): &'static (&str, Judgement)| {
+    let named = |(topic, code, judgement)| {
         let said = ask(judgement).into_iter();
-        said.map(|finding| Finding { code, ..finding })
+        said.map(move |finding| Finding {
+            code,
+            topic,
+            ..finding
+        })
     };
     let mut findings: Vec<Finding> = all().flat_map(named).collect();
     findings.sort_by_key(|finding| finding.severity);

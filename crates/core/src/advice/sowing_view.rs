@@ -67,6 +67,7 @@ impl SowingView<'_> {
         Finding {
             id: String::new(),
             code: "",
+            topic: "",
             severity,
             place: None,
             bay: None,

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::words::Why;
 use crate::day::air::BayAir;
+use crate::day::cell_light::EmptyLight;
 use crate::day::closed_air::ClosedAir;
 use crate::day::detail::Detail;
 use crate::day::fits::BayFit;
@@ -94,6 +95,8 @@ pub struct BayDetail {
     pub colour: Option<Colour>,
     /// A window's daylight through the year; `None` elsewhere.
     pub sill: Option<SillYear>,
+    /// What light it would give; `None` while something stands there, or it has none.
+    pub empty: Option<EmptyLight>,
     /// How the light is reckoned; `None` while there is none.
     pub light_why: Option<LightWhy>,
     /// How power, energy and cost are reckoned.

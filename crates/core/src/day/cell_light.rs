@@ -5,11 +5,16 @@ use std::collections::HashMap;
 use std::rc::Rc;
 
 use jiff::civil::Date;
+use serde::Serialize;
+use utoipa::ToSchema;
 
+use crate::basis::plane::Footprint;
 use crate::basis::units::dli_mol_m2_d;
+use crate::day::measures::Measures;
 use crate::day::sill::sill;
 use crate::day::standing::{Standing, burns, covered, let_through};
 use crate::light::bay::BayField;
+use crate::light::falloff::Spread;
 use crate::light::surfaces::{let_down, reflectance};
 use crate::room::{Bay, BayRef};
 use crate::season::Reckoned;
@@ -101,6 +106,55 @@ impl<'a> CellLight<'a> {
             }
         }
         lights
+    }
+}
+
+/// The light that seedlings would get on a deck where nothing stands.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct EmptyLight {
+    /// How high over the deck their leaves are taken to be.
+    pub canopy_mm: f64,
+    /// PPFD there while the lamps burn, in µmol/m²/s.
+    pub ppfd: Measures,
+    /// Daily light there with the lamps on for their hours, in mol/m²/d.
+    pub dli: Measures,
+    /// From those leaves to the lowest emitting face; `None` without lamps.
+    pub gap_mm: Option<f64>,
+}
+
+impl CellLight<'_> {
+    /// The light that `bay` would give on `date`, where nothing stands; `None` where there is none.
+    pub(super) fn on_empty(&mut self, bay: &Bay<'_>, date: Date) -> Option<EmptyLight> {
+        /// A low tray's rim, and young seedlings over it (our own estimate).
+        const CANOPY_MM: f64 = 80.0;
+        /// Cells along and across the deck: as fine as those of a tray.
+        const GRID: (u32, u32) = (24, 12);
+        let sill = sill(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        if bay.tier.lamps.is_empty() && sill.is_none() {
+            return None;
+        }
+        let deck = Footprint {
+            x_mm: [0.0, bay.place.width_mm],
+            y_mm: [0.0, bay.place.depth_mm],
+        };
+        let points = deck.cells(GRID.0, GRID.1);
+        let field = self.field(bay, &[]);
+        let (ppfd, _) = field.now(&field.cells(points.clone()), CANOPY_MM);
+        let hours = bay.tier.photoperiod_h;
+        let daylight = |at| {
+            sill.as_ref()
+                .map_or(0.0, |sill| sill.mol_m2_d(at, CANOPY_MM))
+        };
+        let daily = points.into_iter().zip(&ppfd);
+        let dli: Vec<f64> = daily
+            .map(|(at, &ppfd)| dli_mol_m2_d(ppfd, hours) + daylight(at))
+            .collect();
+        Some(EmptyLight {
+            canopy_mm: CANOPY_MM,
+            ppfd: Spread::of(&ppfd).into(),
+            dli: Spread::of(&dli).into(),
+            gap_mm: (!bay.tier.lamps.is_empty()).then(|| bay.lowest_overhead_mm() - CANOPY_MM),
+        })
     }
 }
 

@@ -261,6 +261,9 @@ impl<'a> Looker<'a> {
             chamber: closed.cloned(),
             colour: Colour::of(bay.tier, mean_ppfd),
             sill: sill(bay, &plan.site).map(|sill| SillYear::of(&sill, standing, scene.date)),
+            empty: (standing.is_empty() && !bay.tier.storage)
+                .then(|| self.light.on_empty(bay, scene.date))
+                .flatten(),
             light_why: light.map(|light| LightWhy::of(bay, light, scene.lit_h)),
             power_why: power_why(bay, plan),
         }

@@ -45,6 +45,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     Some(Finding {
         id: String::new(),
         code: "",
+        topic: "",
         severity: Severity::Harm,
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),

@@ -19,6 +19,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     Some(Finding {
         id: String::new(),
         code: "",
+        topic: "",
         severity: Severity::Conflict,
         place: Some(view.bay.place.id.clone()),
         bay: Some(view.bay.reference()),

@@ -33,6 +33,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             Some(Finding {
                 id: String::new(),
                 code: "",
+                topic: "",
                 severity: Severity::Advice,
                 place: None,
                 bay: None,

@@ -18,6 +18,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let finding = |headline, field: &str, day, days, reason| Finding {
         id: String::new(),
         code: "",
+        topic: "",
         severity: Severity::Conflict,
         place: None,
         bay: None,

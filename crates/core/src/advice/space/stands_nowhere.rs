@@ -25,6 +25,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         Some(Finding {
             id: String::new(),
             code: "",
+            topic: "",
             severity: Severity::Conflict,
             place: None,
             bay: None,

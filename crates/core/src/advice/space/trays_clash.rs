@@ -65,6 +65,7 @@ fn pair(plan: &SoundPlan, clash: &Clash<'_>) -> Finding {
     Finding {
         id: String::new(),
         code: "",
+        topic: "",
         severity: Severity::Conflict,
         place: Some(clash.bay.place.clone()),
         bay: Some(clash.bay.clone()),

@@ -43,6 +43,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             Finding {
                 id: String::new(),
                 code: "",
+                topic: "",
                 severity: Severity::Conflict,
                 place: None,
                 bay: None,

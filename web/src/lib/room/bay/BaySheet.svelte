@@ -2,6 +2,7 @@
   import type { BayOnDay } from '../../api/client';
   import { burn, hangLamps } from '../../bench/edits';
   import { bench } from '../../bench/workbench.svelte';
+  import Chapters from '../../fields/Chapters.svelte';
   import Adjusting from './light/Adjusting.svelte';
   import BayAir from './air/BayAir.svelte';
   import ChamberAir from './warmth/ChamberAir.svelte';
@@ -9,7 +10,11 @@
   import Compare from './light/Compare.svelte';
   import Findings from '../../finding/Findings.svelte';
   import Fits from './space/Fits.svelte';
+  import CopyGear from './gear/CopyGear.svelte';
   import Gear from './gear/Gear.svelte';
+  import KeyFigures from './KeyFigures.svelte';
+  import { chapter, chapterOf, chapters } from './chapter.svelte';
+  import FindingCard from '../../finding/FindingCard.svelte';
   import Hours from './light/Hours.svelte';
   import LightFigures from './light/LightFigures.svelte';
   import LightMap from './light/LightMap.svelte';
@@ -30,6 +35,15 @@
   const tier = $derived(place?.tiers.find((t) => t.id === bay.bay.tier));
   const findings = $derived(bench.findings(bay.bay));
   const lamps = $derived(tier?.lamps ?? []);
+  const first = $derived(findings[0]);
+  const rest = $derived(findings.slice(1));
+  const marked = $derived(
+    chapters.map((one) => ({
+      ...one,
+      mark: findings.some((finding) => chapterOf(finding.topic) === one.id),
+    })),
+  );
+  let allShown = $state(false);
   const height = $derived(lamps[0]?.height_mm ?? 0);
   const allLamps = $derived(lamps.map((_, i) => i));
   const germinating = $derived(
@@ -62,198 +76,225 @@
     <h2 class="text-2xl">{bay.name}</h2>
     <p class="text-soft">
       {#if bay.trays.length > 0}
-        {bay.trays.length === 1 ? '1 tray' : `${bay.trays.length} trays`}{#if until}; first to go
-          after {words.shortDate(until)}{/if}
+        {bay.trays.length === 1 ? '1 tray' : `${bay.trays.length} trays`}{#if until}; the first
+          leaves after {words.shortDate(until)}{/if}
       {:else if tier?.storage}
-        kept for storage
+        used for storage
       {:else}
-        nothing stands here on {words.date(bench.date)}
+        empty on {words.date(bench.date)}
       {/if}
     </p>
   </div>
-  <button class="quiet" aria-label="Close the sheet" onclick={() => bench.select(undefined)}
+  <button class="quiet" aria-label="Close" onclick={() => bench.select(undefined)}
     >Close <kbd>Esc</kbd></button
   >
 </div>
 
-<div class="mt-3 flex flex-col gap-4">
-  <Findings {findings}>
-    {#snippet nothing()}
-      {#if bay.hang && bay.light}
-        <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
-          <b class="block text-lg">Right as it hangs</b>
-          {words.number(bay.hang.gap_mm, 'length_mm')} over the leaves would be
-          {bay.hang.miss < 0.01
-            ? 'best, every cell within the band'
-            : 'best; corners stay darker at any height'}.
+<div class="mt-3 flex flex-col gap-3">
+  {#if first}
+    <FindingCard finding={first} first />
+    {#if rest.length > 0}
+      <div>
+        <button
+          class="quiet border-frame! text-sm"
+          aria-expanded={allShown}
+          onclick={() => (allShown = !allShown)}
+          >{allShown ? 'Show the first alone' : `${rest.length} more to do here`}</button
+        >
+      </div>
+      {#if allShown}<Findings findings={rest} />{/if}
+    {/if}
+  {:else if bay.hang && bay.light}
+    <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
+      <b class="block text-lg">Leave the lamps as they are</b>
+      A gap of {words.number(bay.hang.gap_mm, 'length_mm')} to the leaves is
+      {bay.hang.miss < 0.01
+        ? 'best: every cell gets the light it needs'
+        : 'best, though the corners stay darker at any height'}.
+    </p>
+  {/if}
+</div>
+
+<KeyFigures {bay} />
+
+<div class="mt-3">
+  <Chapters
+    label="About {bay.name}"
+    chapters={marked}
+    open={chapter.open}
+    onopen={(id) => (chapter.open = id)}
+  >
+    {#if chapter.open === 'light'}
+      {#if bay.detail?.empty}
+        {@const empty = bay.detail.empty}
+        <p data-testid="empty-light">
+          Nothing stands here now. Seedlings would get
+          <b>{words.number(empty.dli.mean, 'dli_mol_m2_d')}</b> of light on average,
+          {words.bare(empty.dli.worst, 'dli_mol_m2_d')} in the darkest and {words.bare(
+            empty.dli.best,
+            'dli_mol_m2_d',
+          )} in the brightest cell{#if lamps.length > 0}, with the lamps on for {words.number(
+              tier?.photoperiod_h ?? 0,
+              'hours',
+            )} and leaves {words.number(empty.canopy_mm, 'length_mm')} above the shelf{/if}.
+        </p>
+      {:else if !bay.light && lamps.length === 0 && !bay.detail?.sill}
+        <p class="text-soft">
+          No lamp and no window: a place to germinate in the dark, or for storage. Lamps are added
+          under Gear.
         </p>
       {/if}
-    {/snippet}
-  </Findings>
-
-  {#if lamps.length > 0}
-    <section aria-label="Lamps">
-      <div class="flex flex-wrap items-start gap-x-3 gap-y-2">
-        <NumberField
-          label="Lamps hang at"
-          value={height}
-          quantity="length_mm"
-          min={bay.lowest_face_mm}
-          max={bay.highest_face_mm}
-          onset={hang}
-        />
-        {#if bay.light}
-          <div>
-            <p class="text-sm text-soft">Gap to leaves</p>
-            <p class="py-1 text-lg font-semibold" data-testid="gap">
-              {words.number(bay.light.gap_mm, 'length_mm')}
-            </p>
-          </div>
+      {#if bay.light}
+        <section aria-label="Light">
+          <LightFigures light={bay.light} why={bay.detail?.light_why} />
+        </section>
+        {#if place && (bay.light.ppfd.best > 0 || bay.light.dli.best > 0)}
+          <section>
+            <h3 class="mb-1">Light map</h3>
+            <LightMap {bay} {place} />
+          </section>
         {/if}
-      </div>
-      <p class="mt-1 text-sm text-soft">{lampNames.join('; ')}</p>
-    </section>
-
-    {#if tier}
-      <section aria-label="Hours">
-        <h3 class="mb-1">Hours</h3>
-        <Hours {bay} {tier} onhours={setHours} />
-      </section>
-    {/if}
-  {/if}
-
-  {#if bay.light}
-    <section aria-label="Light">
-      <LightFigures light={bay.light} why={bay.detail?.light_why} />
-    </section>
-
-    {#if place && (bay.light.ppfd.best > 0 || bay.light.dli.best > 0)}
-      <section>
-        <h3 class="mb-1">Light from above</h3>
-        <LightMap {bay} {place} />
-      </section>
-    {/if}
-  {/if}
-
-  {#if bay.hang}
-    <section>
-      <div class="flex flex-wrap items-baseline gap-x-2">
-        <h3>Height against light</h3>
-        <span class="text-sm text-soft" data-testid="recommended"
-          >best {words.number(bay.hang.setting.height_mm, 'length_mm')}, {words.number(
-            bay.hang.setting.hours_h,
-            'hours',
-          )}</span
-        >
-        <WhyNote of="height" why={bay.hang.detail?.why} />
-      </div>
-      <Sweep {bay} nowMm={height} />
-      <p class="text-sm text-soft">
-        PPFD in {words.unit('ppfd_umol_m2_s').unit} against {words.unit('length_mm').unit} over the deck:
-        mean, worst to best cell; the wanted band in green
-      </p>
-    </section>
-  {/if}
-
-  {#if tier && lamps.length > 0}
-    <section aria-label="Adjusting">
-      <h3 class="mb-1">As they grow</h3>
-      <Adjusting {bay} {tier} />
-    </section>
-  {/if}
-
-  {#if bay.detail?.chamber && place}
-    <section aria-label="Chamber">
-      <h3 class="mb-1">Warmth, shelf by shelf</h3>
-      <ChamberAir {bay} {place} />
-    </section>
-  {/if}
-
-  {#if bay.roots.length > 0}
-    <section aria-label="Root zone and water">
-      <h3 class="mb-1">Root zone and water</h3>
-      <RootZones roots={bay.roots} {germinating} />
-    </section>
-  {/if}
-
-  {#if germinating.length > 0 && bay.roots.length > 0}
-    <section aria-label="Ways to warm it">
-      <h3 class="mb-1">Other ways to warm it</h3>
-      <WarmWays {bay} />
-    </section>
-  {/if}
-
-  {#if bay.detail?.air && bay.trays.length > 0}
-    <section aria-label="Air">
-      <h3 class="mb-1">Air</h3>
-      <BayAir air={bay.detail.air} />
-    </section>
-  {/if}
-
-  {#if bay.detail?.sill}
-    <section aria-label="Daylight">
-      <h3 class="mb-1">Daylight through the year</h3>
-      <SillYear sill={bay.detail.sill} />
-    </section>
-  {/if}
-
-  {#if bay.hang}
-    <section aria-label="Compare">
-      <h3 class="mb-1">What another set-up would give</h3>
-      <Compare {bay} />
-    </section>
-  {/if}
-
-  {#if bay.detail?.colour}
-    <section aria-label="Colour">
-      <h3 class="mb-1">Colour</h3>
-      <Colour colour={bay.detail.colour} />
-    </section>
-  {/if}
-
-  {#if lamps.length > 0}
-    <section aria-label="Power"><Power {bay} /></section>
-  {/if}
-
-  {#if bay.trays.length > 0}
-    <section>
-      <h3 class="mb-1">What stands here</h3>
-      <Trays {bay} />
-    </section>
-  {/if}
-
-  {#if place && tier}
-    <section aria-label="Space">
-      <h3 class="mb-1">What fits</h3>
-      <dl class="mb-2 grid grid-cols-3 gap-2" data-testid="space">
-        {#each [['clear height', words.number(bay.clear_height_mm, 'length_mm')], ['headroom', bay.headroom_mm == null ? 'nothing here' : words.number(bay.headroom_mm, 'length_mm')], ['trays, watered', words.number(bay.load.watered_kg, 'mass_kg') + (bay.load.rating_kg == null ? '' : ` of ${words.bare(bay.load.rating_kg, 'mass_kg')}`)]] as [name, value] (name)}
-          <div>
-            <dt class="text-sm text-soft">{name}</dt>
-            <dd
-              class="font-semibold"
-              class:text-wine={name === 'headroom' && (bay.headroom_mm ?? 0) < 0}
+      {/if}
+      {#if lamps.length > 0}
+        <section aria-label="Lamps">
+          <NumberField
+            label="Lamp height above the shelf"
+            value={height}
+            quantity="length_mm"
+            min={bay.lowest_face_mm}
+            max={bay.highest_face_mm}
+            onset={hang}
+          />
+          <p class="mt-1 text-sm text-soft">{lampNames.join('; ')}</p>
+        </section>
+        {#if tier}
+          <section aria-label="Hours">
+            <h3 class="mb-1">Hours of light</h3>
+            <Hours {bay} {tier} onhours={setHours} />
+          </section>
+        {/if}
+      {/if}
+      {#if bay.hang}
+        <section>
+          <div class="flex flex-wrap items-baseline gap-x-2">
+            <h3>Light at each lamp height</h3>
+            <span class="text-sm text-soft" data-testid="recommended"
+              >best {words.number(bay.hang.setting.height_mm, 'length_mm')}, {words.number(
+                bay.hang.setting.hours_h,
+                'hours',
+              )}</span
             >
-              {value}
-            </dd>
+            <WhyNote of="height" why={bay.hang.detail?.why} />
           </div>
-        {/each}
-      </dl>
-      {#if !tier.storage}<Fits {bay} {place} />{/if}
-    </section>
-
-    <section aria-label="Gear">
-      <h3 class="mb-1">Lamps, mats and fans</h3>
-      <Gear {bay} {tier} />
-    </section>
-
-    <section aria-label="Tier">
-      <h3 class="mb-1">The tier itself</h3>
-      <TierFields {bay} {place} {tier} />
-    </section>
-  {/if}
-
-  {#if lamps.length > 0}
-    <p class="border-t pt-2 text-sm text-soft"><b>Lamps.</b> {bench.assessment?.light_caution}</p>
-  {/if}
-  <p class="border-t pt-2 text-sm text-soft"><b>Mains and water.</b> {bench.assessment?.caution}</p>
+          <Sweep {bay} nowMm={height} />
+          <p class="text-sm text-soft">
+            {words.unit('ppfd_umol_m2_s').unit} against {words.unit('length_mm').unit} above the shelf:
+            average, darkest to brightest cell; the right range in green
+          </p>
+        </section>
+      {/if}
+      {#if tier && lamps.length > 0}
+        <section aria-label="Adjusting">
+          <h3 class="mb-1">As the plants grow</h3>
+          <Adjusting {bay} {tier} />
+        </section>
+      {/if}
+      {#if bay.detail?.sill}
+        <section aria-label="Daylight">
+          <h3 class="mb-1">Daylight through the year</h3>
+          <SillYear sill={bay.detail.sill} />
+        </section>
+      {/if}
+      {#if bay.hang}
+        <section aria-label="Compare">
+          <h3 class="mb-1">Try another set-up</h3>
+          <Compare {bay} />
+        </section>
+      {/if}
+      {#if bay.detail?.colour}
+        <section aria-label="Colour">
+          <h3 class="mb-1">Colour</h3>
+          <Colour colour={bay.detail.colour} />
+        </section>
+      {/if}
+      {#if lamps.length > 0}
+        <section aria-label="Power"><Power {bay} /></section>
+        <p class="border-t pt-2 text-sm text-soft">
+          <b>Lamps.</b>
+          {bench.assessment?.light_caution}
+        </p>
+      {/if}
+    {:else if chapter.open === 'warmth'}
+      {#if bay.detail?.chamber && place}
+        <section aria-label="Chamber">
+          <h3 class="mb-1">Warmth, shelf by shelf</h3>
+          <ChamberAir {bay} {place} />
+        </section>
+      {/if}
+      {#if bay.roots.length > 0}
+        <section aria-label="Root zone and water">
+          <h3 class="mb-1">Temperature of the mix, and water</h3>
+          <RootZones roots={bay.roots} {germinating} />
+        </section>
+      {:else if !bay.detail?.chamber}
+        <p class="text-soft">
+          No tray stands here on {words.date(bench.date)}, so there is no mix to warm or to water.
+        </p>
+      {/if}
+      {#if germinating.length > 0 && bay.roots.length > 0}
+        <section aria-label="Ways to warm it">
+          <h3 class="mb-1">Other ways to warm these trays</h3>
+          <WarmWays {bay} />
+        </section>
+      {/if}
+    {:else if chapter.open === 'air'}
+      {#if bay.detail?.air}
+        <section aria-label="Air"><BayAir air={bay.detail.air} /></section>
+      {:else}
+        <p class="text-soft">Outdoors: nothing is worked out about the air yet.</p>
+      {/if}
+    {:else if chapter.open === 'trays'}
+      {#if bay.trays.length > 0}
+        <section aria-label="Trays here"><Trays {bay} /></section>
+      {:else}
+        <p class="text-soft">
+          No tray stands here on {words.date(bench.date)}. Carry one here from another shelf, or
+          from the tray shelf below the room.
+        </p>
+      {/if}
+    {:else if chapter.open === 'space'}
+      {#if place && tier}
+        <section aria-label="Space">
+          <dl class="mb-2 grid grid-cols-3 gap-2" data-testid="space">
+            {#each [['clear height', words.number(bay.clear_height_mm, 'length_mm')], ['headroom', bay.headroom_mm == null ? 'nothing here' : bay.headroom_mm < 0 ? `${words.number(-bay.headroom_mm, 'length_mm')} too low` : words.number(bay.headroom_mm, 'length_mm')], ['trays, watered', words.number(bay.load.watered_kg, 'mass_kg') + (bay.load.rating_kg == null ? '' : ` of ${words.bare(bay.load.rating_kg, 'mass_kg')}`)]] as [name, value] (name)}
+              <div>
+                <dt class="text-sm text-soft">{name}</dt>
+                <dd
+                  class="font-semibold"
+                  class:text-wine={name === 'headroom' && (bay.headroom_mm ?? 0) < 0}
+                >
+                  {value}
+                </dd>
+              </div>
+            {/each}
+          </dl>
+          {#if !tier.storage}<Fits {bay} {place} />{/if}
+        </section>
+        <section aria-label="Tier">
+          <h3 class="mb-1">About this shelf</h3>
+          <TierFields {bay} {place} {tier} />
+        </section>
+      {/if}
+    {:else if place && tier}
+      <section aria-label="Gear">
+        <h3 class="mb-1">Lamps, mats and fans</h3>
+        <Gear {bay} {tier} />
+      </section>
+      <CopyGear {bay} {place} {tier} />
+    {/if}
+  </Chapters>
 </div>
+<p class="mt-4 border-t pt-2 text-sm text-soft">
+  <b>Mains and water.</b>
+  {bench.assessment?.caution}
+</p>

@@ -10,6 +10,7 @@
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
   import Settings from './Settings.svelte';
+  import WholeGear from './WholeGear.svelte';
   import WhyNote from '../../finding/WhyNote.svelte';
 
   const { place, onDay }: { place: Place; onDay: PlaceOnDay | undefined } = $props();
@@ -140,6 +141,12 @@
     </div>
   </section>
 
+  {#if !('cold_frame' in kind)}
+    <section aria-label="Lamps and mats">
+      <h3 class="mb-1">Lamps and mats on all its shelves</h3>
+      <WholeGear {place} />
+    </section>
+  {/if}
   <Settings {place} />
   <CheckField
     label="Trays may stick out at its front"
