@@ -72,7 +72,7 @@ impl Problem {
         Self {
             status: 500,
             title: title(StatusCode::INTERNAL_SERVER_ERROR).into(),
-            detail: "the server could not do this; its log says why".into(),
+            detail: "something went wrong on the server; its log has the details".into(),
             faults: Vec::new(),
             current_revision: None,
         }
@@ -117,7 +117,7 @@ impl From<StoreError> for Problem {
                     fault(
                         "/base_revision",
                         base.into(),
-                        say!("fetch the plan again and base the edit on it; nothing was changed"),
+                        say!("your change was not saved: load the plan again and repeat it"),
                     ),
                 )
             },

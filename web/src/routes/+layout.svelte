@@ -84,10 +84,10 @@
   {#if !starting}<div class="print:hidden"><Header /></div>{/if}
   {#if !bench.connected}
     <p class="bg-wine-soft px-4 py-2 text-wine" role="alert">
-      <b>No longer connected.</b>
+      <b>Connection lost.</b>
       {bench.unsaved
-        ? 'Your last change waits here and is saved when the server is back.'
-        : 'The figures are as they were; they follow again when the server is back.'}
+        ? 'Your last change is kept here and saved as soon as the server is back.'
+        : 'Figures stay as they are until the server is back.'}
     </p>
   {/if}
   {#if bench.trouble}
@@ -119,10 +119,10 @@
   {:else}
     <main class="grid grow place-items-center p-6 text-center">
       {#if bench.stage === 'loading'}
-        <p class="text-lg text-soft" role="status">Fetching the plan…</p>
+        <p class="text-lg text-soft" role="status">Loading your plan…</p>
       {:else if bench.stage === 'failed'}
         <div role="alert">
-          <h1 class="text-2xl">The plan could not be fetched</h1>
+          <h1 class="text-2xl">Your plan could not be loaded</h1>
           <p class="mt-2 mb-4 text-soft">{bench.failure}</p>
           <Button class="bg-coral! text-on-coral!" onclick={() => void bench.load(null)}
             >Try again</Button

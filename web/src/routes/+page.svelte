@@ -57,13 +57,13 @@
       <div class="absolute top-3 right-3 flex gap-1 rounded-lg bg-raised/90 p-0.5">
         <button
           class="quiet"
-          aria-label="Further away"
+          aria-label="Zoom out"
           title="Further away (-)"
           onclick={() => stage.zoomBy(0.8)}>−</button
         >
         <button
           class="quiet"
-          aria-label="Nearer"
+          aria-label="Zoom in"
           title="Nearer (+)"
           onclick={() => stage.zoomBy(1.25)}>+</button
         >
@@ -77,15 +77,16 @@
             class="quiet"
             class:bg-straw-soft!={bench.hand.pickingMore}
             aria-pressed={bench.hand.pickingMore}
-            title="Each tap picks one more thing"
-            onclick={() => (bench.hand.pickingMore = !bench.hand.pickingMore)}>Pick more</button
+            title="Each tap selects one more thing"
+            onclick={() => (bench.hand.pickingMore = !bench.hand.pickingMore)}
+            >Select several</button
           >
         {/if}
         <button
           class="quiet border-frame! font-semibold"
           class:bg-straw-soft!={bench.building}
           aria-pressed={bench.building}
-          title="Drag sizes and decks, add things (b)"
+          title="Drag sizes and shelves, add things (b)"
           onclick={() => void build()}>Build <kbd class="max-sm:hidden">b</kbd></button
         >
       </div>

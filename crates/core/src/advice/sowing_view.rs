@@ -98,7 +98,7 @@ impl SowingView<'_> {
     /// The edit that moves all its dates by `days` more.
     pub(super) fn shift(&self, days: i32) -> Fix {
         Fix {
-            label: say!("Move it {by}", by = moved(days)),
+            label: say!("Move the sowing {by}", by = moved(days)),
             word: say!(
                 "moved {name} {by}",
                 name = &self.dates.name,

@@ -179,12 +179,9 @@ impl Faults {
             self.add(
                 at,
                 value,
+                say!("{value} is out of range", value = quantity.of(value)),
                 say!(
-                    "{value} is not a figure this can have",
-                    value = quantity.of(value)
-                ),
-                say!(
-                    "give a number from {least} to {most}",
+                    "enter {least} to {most}",
                     least = quantity.of(*range.start()),
                     most = quantity.of(*range.end())
                 ),
@@ -296,7 +293,7 @@ impl Faults {
         self.add(
             at,
             id,
-            say!("nothing here is called \"{id}\"", id = shortened(id)),
+            say!("there is no \"{id}\"", id = shortened(id)),
             remedy,
         );
     }

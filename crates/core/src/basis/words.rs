@@ -161,7 +161,7 @@ pub struct Why {
 }
 
 /// How facts of the trade are marked that nobody published.
-pub const COMMON_PRACTICE: &str = "common practice, no source";
+pub const COMMON_PRACTICE: &str = "growers' usual practice";
 /// How our own estimates are marked.
 pub const OWN_ESTIMATE: &str = "our own estimate";
 

@@ -177,7 +177,7 @@ fn differences(now: &SetUp, then: &SetUp) -> Vec<Statement> {
     let right = |s: &SetUp| (1.0 - s.light.under - s.light.over).max(0.0);
     if (right(now) - right(then)).abs() >= 0.02 {
         list.push(say!(
-            "{then} of the cells get the right light instead of {now}",
+            "{then} of cells get the right light (now {now})",
             then = share(right(then)),
             now = share(right(now))
         ));
@@ -203,7 +203,7 @@ fn differences(now: &SetUp, then: &SetUp) -> Vec<Statement> {
             "less even"
         };
         list.push(say!(
-            "{word}: the worst cell gets {then} of the mean instead of {now}",
+            "{word}: the darkest cell gets {then} of the average (now {now})",
             word = word,
             then = share(then.light.evenness),
             now = share(now.light.evenness)

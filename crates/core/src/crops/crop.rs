@@ -173,12 +173,12 @@ impl StartReason {
     /// In words.
     pub fn words(self) -> &'static str {
         match self {
-            Self::LongSeason => "the frost-free season alone is too short for it",
-            Self::Earlier => "started indoors it crops weeks earlier",
-            Self::SmallSeed => "its seed is too fine and its seedlings too slow for a bed",
-            Self::FastGrower => "it grows so fast that an early start spoils it",
-            Self::DislikesMoving => "moving spoils its root",
-            Self::BearsCold => "it bears cold, and the bed is ready for it early",
+            Self::LongSeason => "needs longer than the frost-free season",
+            Self::Earlier => "crops weeks earlier from an indoor start",
+            Self::SmallSeed => "seed too fine and seedlings too slow for a bed",
+            Self::FastGrower => "too quick a grower to gain from an early start",
+            Self::DislikesMoving => "resents root disturbance",
+            Self::BearsCold => "hardy, so an early sowing outdoors does well",
         }
     }
 }

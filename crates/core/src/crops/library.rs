@@ -247,7 +247,7 @@ impl Crop {
             faults.add(
                 &at.at("root_zone_c"),
                 self.root_zone_c,
-                say!("none come up at the temperature advised for it"),
+                say!("none come up at the temperature that is advised"),
                 say!(
                     "give one nearer to {best}",
                     best = Quantity::TemperatureC.of(self.curve().best_c())

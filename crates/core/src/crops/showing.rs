@@ -84,7 +84,7 @@ impl Outcome {
         let name = crop.name.as_str();
         let verdict = match showing {
             None if mean_c < best_c => say!(
-                "{crop} does not come up at {mean}: warm it to about {best}",
+                "{crop} will not come up at {mean}; warm the mix to about {best}",
                 crop = name,
                 mean = mean,
                 best = best
@@ -96,7 +96,7 @@ impl Outcome {
                 best = best
             ),
             Some(_) if share < WORTH && mean_c < best_c => say!(
-                "At {mean} only {share} of good seeds come up, the rest rot: warm it to about {best}",
+                "At {mean} only {share} of good seed comes up and the rest rots; warm the mix to about {best}",
                 mean = mean,
                 share = Quantity::Share.of(share),
                 best = best
@@ -108,7 +108,7 @@ impl Outcome {
                 best = best
             ),
             Some(days) => say!(
-                "The first show after {first}, half after {half}, the last after {last}",
+                "First up after {first}, half after {half}, all after {last}",
                 first = Quantity::Days.of(days.first_days),
                 half = Quantity::Days.of(days.half_days),
                 last = Quantity::Days.of(days.last_days)

@@ -155,7 +155,7 @@ impl LightWhy {
         Self {
             ppfd: Why {
                 rule: say!(
-                    "{lamps} lamps emit {photons}; what reaches the middle of each cell, {gap} under the lowest lamp at the tallest leaves, is summed over their emitting faces; walls and decks send back {back} of it",
+                    "{lamps} lamps give {photons}; what reaches the middle of each cell, {gap} below the lowest lamp at the tallest leaves, is added up over all lamps, and {back} of that is reflected light",
                     lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
                     photons = Quantity::PpfUmolS.of(photons),
                     gap = Quantity::LengthMm.of(light.gap_mm),

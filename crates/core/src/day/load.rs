@@ -79,7 +79,7 @@ impl PlaceLoad {
             tips_at_deg,
             why: Why {
                 rule: say!(
-                    "{empty} of the place at half its height and {trays} of wet trays on their decks have their common centre at {centre}; it tips when that passes over an edge of the {depth} that it stands on",
+                    "{empty} of the rack at half its height and {trays} of wet trays on their shelves have their common centre at {centre}; the rack tips when that passes over an edge of its {depth} footprint",
                     empty = Quantity::MassKg.of(place.empty_kg),
                     trays = Quantity::MassKg.of(watered_kg),
                     centre = Quantity::LengthMm.of(centre_mm),

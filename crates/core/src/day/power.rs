@@ -9,7 +9,7 @@ use crate::room::Bay;
 pub(super) fn power_why(bay: &Bay<'_>, plan: &SoundPlan) -> Why {
     Why {
         rule: say!(
-            "{watts} at {volts}, {hours} a day while something here wants light, at {price} a kWh",
+            "{watts} at {volts}, {hours} a day while something here needs light, at {price} a kWh",
             watts = Quantity::PowerW.of(drawn_w(bay.tier)),
             volts = Quantity::VoltageV.of(plan.site.mains_v),
             hours = Quantity::Hours.of(bay.tier.photoperiod_h),

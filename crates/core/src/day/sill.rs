@@ -139,19 +139,19 @@ impl Lookout {
         let words = match enough_from {
             Some(_) if darkest >= wants => {
                 say!(
-                    "{who}: enough all through winter, {least}",
+                    "{who}: enough light all winter ({least})",
                     who = who,
                     least = least
                 )
             }
             Some(date) => say!(
-                "{who}: too little before {date} here, from then on {least} on an average day",
+                "{who}: enough light from {date} ({least} on an average day)",
                 who = who,
                 date = date,
                 least = least
             ),
             None => say!(
-                "{who}: never {least} on this sill, not even in summer, without a lamp",
+                "{who}: never enough light here without a lamp ({least}), even in summer",
                 who = who,
                 least = least
             ),

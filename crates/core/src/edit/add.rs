@@ -84,7 +84,7 @@ impl Editor {
         };
         self.insert_tier(index, tier)?;
         Ok(say!(
-            "added a tier to {place}",
+            "added a shelf to {place}",
             place = &self.plan.places[index].name
         ))
     }
@@ -98,11 +98,11 @@ impl Editor {
                 "place",
                 &place.id,
                 say!(
-                    "{place} has no room for one more tier of {need}",
+                    "{place} has no room for one more shelf of {need}",
                     place = &place.name,
                     need = Quantity::LengthMm.of(need_mm)
                 ),
-                say!("make it taller, or move its tiers together first"),
+                say!("make the rack taller, or move its shelves together first"),
             ));
         };
         tier.deck_height_mm = height_mm;
@@ -147,12 +147,12 @@ impl Editor {
                 "kind",
                 &lamp.id,
                 say!(
-                    "{lamp} is {body} high and does not go into a bay of {clear}",
+                    "{lamp} is {body} high, too tall for a shelf with {clear} clear",
                     lamp = &lamp.name,
                     body = Quantity::LengthMm.of(lamp.body_height_mm),
                     clear = Quantity::LengthMm.of(place.clear_height_mm(at[1]))
                 ),
-                say!("take a flatter lamp or a taller bay"),
+                say!("take a flatter lamp or a taller shelf"),
             ));
         }
         let level_mm = tier.lamps.first().map_or(lamp.height_mm, |l| l.height_mm);
@@ -216,7 +216,7 @@ impl Editor {
                 "kind",
                 &mat.id,
                 say!(
-                    "{mat} finds no free spot on a deck of {width} by {depth}",
+                    "there is no room for {mat} on a shelf of {width} by {depth}",
                     mat = &mat.name,
                     width = Quantity::LengthMm.of(place.width_mm),
                     depth = Quantity::LengthMm.of(place.depth_mm)

@@ -1,4 +1,4 @@
-//! The same again: copies without the trays.
+//! Add another: copies without the trays.
 
 use crate::basis::fault::Fault;
 use crate::basis::words::say;

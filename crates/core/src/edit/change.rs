@@ -87,7 +87,7 @@ pub enum Edit {
         /// The kind.
         kind: String,
     },
-    /// The same again: copies places, tiers and gear, without the trays.
+    /// Add another: copies places, tiers and gear, without the trays.
     Again {
         /// What to copy.
         things: Vec<Thing>,

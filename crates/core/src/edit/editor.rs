@@ -106,7 +106,7 @@ impl Editor {
                 "things",
                 Vec::<Thing>::new(),
                 say!("nothing is picked"),
-                say!("name at least one place, tier, lamp, mat or fan"),
+                say!("name at least one rack, shelf, lamp, mat or fan"),
             ));
         }
         Ok(())

@@ -16,7 +16,7 @@ impl Editor {
             return Err(fault(
                 "sowing",
                 id,
-                say!("it only passes through, and nothing is sown"),
+                say!("nothing is sown here: these plants are only on the shelf for a while"),
                 say!("name a sowing that is raised here"),
             ));
         }

@@ -45,11 +45,11 @@ impl Editor {
                     "tray",
                     &tray.id,
                     say!(
-                        "turned, {tray} does not go on the deck of {bay}",
+                        "turned, {tray} does not fit on {bay}",
                         tray = &tray.name,
                         bay = bay.name()
                     ),
-                    say!("leave it as it lies, or move it to a larger deck"),
+                    say!("leave the tray as it lies, or move it to a larger shelf"),
                 ));
             }
             stand.x_mm = stand.x_mm.clamp(0.0, bay.place.width_mm - x);
@@ -149,7 +149,7 @@ fn stand_on(reckoned: &Reckoned<'_>, tray: &Tray, on: Date) -> Result<Stand, Vec
             "on",
             on,
             say!("{tray} stands nowhere then", tray = &tray.name),
-            say!("choose a day on which it stands in a bay"),
+            say!("choose a day on which the tray stands on a shelf"),
         )
     })
 }

@@ -38,11 +38,11 @@ impl Editor {
                             "things",
                             thing,
                             say!(
-                                "{tier} is the last of {place}",
+                                "{tier} is the last shelf of {place}",
                                 tier = &self.plan.places[at[0]].tiers[0].name,
                                 place = &self.plan.places[at[0]].name
                             ),
-                            say!("take the whole place out, or add a tier first"),
+                            say!("remove the whole rack, or add a shelf first"),
                         ));
                     }
                     names.push(self.bay_name(&bay));

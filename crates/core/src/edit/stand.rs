@@ -146,12 +146,12 @@ fn full(
 ) -> Vec<Fault> {
     let problem = match (stacked, done) {
         (true, _) => say!(
-            "nothing in {bay} stays under {tray} as long as it germinates",
+            "no tray on {bay} stays under {tray} until it is up",
             bay = bay_name,
             tray = &tray.name
         ),
         (false, 0) => say!(
-            "{bay} has no free spot for {tray} in those days",
+            "{bay} has no room for {tray} on those days",
             bay = bay_name,
             tray = &tray.name
         ),
@@ -164,7 +164,7 @@ fn full(
     };
     let remedy = match room.nearest_bay(bay) {
         Some(other) => say!("the nearest free spot is in {other}", other = other.name()),
-        None => say!("no bay indoors has one: free a spot first, or add a place"),
+        None => say!("no shelf indoors has one: free a spot first, or add a rack"),
     };
     fault("bay", bay, problem, remedy)
 }

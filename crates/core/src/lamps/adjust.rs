@@ -284,24 +284,24 @@ impl Outlook {
         let until = self.until;
         match (self.adjustments.len(), self.outside_from) {
             (0, None) => say!(
-                "These lamps need no adjusting: every tray's mean stays within its band until {until}, when the last seedlings leave",
+                "Leave these lamps alone: every tray gets the right light on average until {until}, when the last seedlings leave",
                 until = until
             ),
             (0, Some(from)) if bay.tier.adjust == Some(Adjust::Fixed) => say!(
-                "As they are fixed, these lamps do not keep every tray within its band from {from} on: chains or boxes would help, or fewer or more lamps",
+                "As they are fixed, these lamps give some trays too much or too little from {from} on: chains or boxes would help, or fewer or more lamps",
                 from = from
             ),
             (0, Some(from)) => say!(
-                "Nothing that can be set here keeps every tray within its band from {from} on",
+                "No setting here gives every tray the right light from {from} on",
                 from = from
             ),
             (n, None) => say!(
-                "With {changes} every tray's mean stays within its band until {until}",
+                "With {changes}, every tray gets the right light on average until {until}",
                 changes = changes(n),
                 until = until
             ),
             (n, Some(from)) => say!(
-                "{changes} until {until}; from {from} on they do not keep every tray within its band",
+                "{changes} until {until}, yet from {from} some trays get too much or too little light",
                 changes = changes(n),
                 until = until,
                 from = from

@@ -199,7 +199,7 @@ impl Scene {
             faults.add(
                 &each,
                 shares[0].1,
-                say!("light that nothing takes up grows without end"),
+                say!("light that nothing absorbs grows without end"),
                 say!("give at least one face a reflectance of 0.99 or less"),
             );
         }

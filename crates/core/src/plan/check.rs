@@ -308,8 +308,8 @@ impl Plan {
             faults.add(
                 &at.at("bay"),
                 &stand.bay,
-                say!("{bay} is kept for storage", bay = bay.name()),
-                say!("put the tray on another tier, or free this one first"),
+                say!("{bay} is used for storage", bay = bay.name()),
+                say!("put the tray on another shelf, or free this one first"),
             );
         }
         if stand.stacked && stand.stage != Stage::Germinate {

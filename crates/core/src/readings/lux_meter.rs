@@ -126,22 +126,22 @@ fn verdict(ratio: f64) -> Statement {
     let share = Quantity::Share.of((ratio - 1.0).abs());
     if (ratio - 1.0).abs() <= AGREES_WITHIN {
         say!(
-            "It agrees within {share}: a phone's sensor is no surer than that",
+            "Your reading agrees within {share}, as near as a phone can measure",
             share = share
         )
     } else if !BELIEVABLE.contains(&ratio) {
         say!(
-            "{times} times what was reckoned is no lamp's doing: hold the sensor level on the leaves, facing up, with only these lamps burning, and look at their figures",
+            "A reading {times} times the expected one is not down to the lamps. Hold the sensor level at the leaves, facing up, with only these lamps on, and check the lamps' figures",
             times = Quantity::Plain.of(ratio)
         )
     } else if ratio < 1.0 {
         say!(
-            "{share} less than reckoned: the lamps are aged, dusty, dimmed or weaker than their label",
+            "{share} less than worked out: the lamps are old, dusty, dimmed or weaker than the label says",
             share = share
         )
     } else {
         say!(
-            "{share} more than reckoned: daylight or other lamps fall in, or the lamps are stronger than their figures",
+            "{share} more than worked out: daylight or other lamps fall in, or the lamps are stronger than their label",
             share = share
         )
     }
@@ -163,7 +163,7 @@ fn correction(bay: &crate::room::Bay<'_>, ratio: f64) -> Option<Fix> {
     }
     let share = Quantity::Share.of(ratio);
     Some(Fix {
-        label: say!("Take the lamps at {share}", share = share.clone()),
+        label: say!("Correct the lamps to {share}", share = share.clone()),
         word: say!(
             "took the lamps of {bay} at {share}, as measured",
             bay = bay.name(),

@@ -72,7 +72,7 @@ impl<'a> Bay<'a> {
         if self.place.tiers.len() == 1 {
             return self.place.name.clone();
         }
-        format!("{}, {}", self.place.name, self.tier.name.to_lowercase())
+        format!("{}, {}", self.place.name, self.tier.name)
     }
 
     /// Where the tier stands in the document.

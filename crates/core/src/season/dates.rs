@@ -155,7 +155,7 @@ fn dates_of(
                     out = out,
                 ),
                 (None, None) => say!(
-                    "{weeks} indoors counted back from planting out on {out}; {lost} more because it comes up later at {root_zone} than at {advised}, and {grows} for growing on at {air}{light}",
+                    "{weeks} indoors, counted back from planting out on {out}, plus {lost} for coming up in mix at {root_zone} (best is {advised}) and {grows} for growing on at {air}{light}",
                     weeks = Quantity::Weeks.of(crop.weeks_indoors),
                     out = out,
                     lost = days(lost_days.round()),
@@ -166,7 +166,7 @@ fn dates_of(
                     light = if pace.dli.is_some() {
                         " in the light it has"
                     } else {
-                        ", its light not reckoned with"
+                        ", whatever the light"
                     },
                 ),
             },
@@ -175,7 +175,7 @@ fn dates_of(
         emerge: Why {
             rule: match emergence_days {
                 Some(mean) if reckoned_in_air => say!(
-                    "half are up {days} after sowing as if in the room's air, {root_zone}: no tray of it has a spot yet",
+                    "half are up {days} after sowing at the room's {root_zone}: no tray has a spot yet",
                     days = days(mean),
                     root_zone = root_zone,
                 ),
@@ -194,17 +194,17 @@ fn dates_of(
         out: Why {
             rule: if crop.weeks_after_last_frost < 0.0 {
                 say!(
-                    "{weeks} before the last frost on {frost}: {crop} bears cold",
+                    "{crop} is hardy: {weeks} before the last frost on {frost}",
                     weeks = Quantity::Weeks.of(-crop.weeks_after_last_frost),
                     frost = plan.site.last_frost,
-                    crop = crop.name.to_lowercase(),
+                    crop = &crop.name,
                 )
             } else {
                 say!(
                     "{weeks} after the last frost on {frost}: {crop} is tender",
                     weeks = Quantity::Weeks.of(crop.weeks_after_last_frost),
                     frost = plan.site.last_frost,
-                    crop = crop.name.to_lowercase(),
+                    crop = &crop.name,
                 )
             },
             source: crop.source("weeks_after_last_frost"),
@@ -260,7 +260,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
     let moments = Moments::there_from(stays.from);
     let why = Why {
         rule: say!(
-            "it passes through from {from} to {to}",
+            "on the shelf from {from} to {to}, not sown here",
             from = stays.from,
             to = stays.to
         ),

@@ -118,17 +118,17 @@ impl MatSeason {
         sowings.sort_by(|a, b| b.gain().total_cmp(&a.gain()));
         let count = |n: u32| Quantity::Count.of(f64::from(n));
         let verdict = if trays == 0 {
-            say!("No sowing here is worth a mat: leave them unplugged")
+            say!("No sowing here gains from a mat: leave the mats unplugged")
         } else if needed <= places {
             say!(
-                "{trays} trays are worth a mat, {needed} at once at the most: the {places} places on your mats serve them by turns",
+                "{trays} trays gain from a mat, never more than {needed} at once; your mats have room for {places}, so pass them on",
                 trays = count(trays),
                 needed = count(needed),
                 places = count(places),
             )
         } else {
             say!(
-                "{trays} trays are worth a mat, {needed} at once at the most; your mats have {places} places: one more is needed, or some are sown a few days apart",
+                "{trays} trays gain from a mat, up to {needed} at once; your mats have room for {places}: get one more, or sow some a few days apart",
                 trays = count(trays),
                 needed = count(needed),
                 places = count(places),

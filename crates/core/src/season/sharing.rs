@@ -42,7 +42,7 @@ impl Sharer<'_> {
         let sown = days_between(self.dates.sow, other.dates.sow).abs();
         if sown > SOWN_APART_DAYS {
             return Some(say!(
-                "{a} and {b} want sowing {apart} apart.",
+                "{a} and {b} should be sown {apart} apart.",
                 a = &self.dates.name,
                 b = &other.dates.name,
                 apart = Quantity::Days.of(f64::from(sown))
@@ -59,7 +59,7 @@ impl Sharer<'_> {
         let (a, b) = (self.crop, other.crop);
         if (a.root_zone_c - b.root_zone_c).abs() > APART_C {
             return Some(say!(
-                "One wants its root zone at {a}, the other at {b}.",
+                "One needs its mix at {a}, the other at {b}.",
                 a = celsius(a.root_zone_c),
                 b = celsius(b.root_zone_c)
             ));
@@ -67,14 +67,14 @@ impl Sharer<'_> {
         let light = |x: &Crop, y: &Crop| x.dli_high_mol_m2_d < y.dli_low_mol_m2_d;
         if light(a, b) || light(b, a) {
             return Some(say!(
-                "One wants {a} of light at least, the other {b}: no height suits both.",
+                "One needs at least {a} of light, the other {b}; no lamp height suits both.",
                 a = dli(a.dli_low_mol_m2_d),
                 b = dli(b.dli_low_mol_m2_d)
             ));
         }
         if shows_apart > APART_DAYS {
             return Some(say!(
-                "One shows {apart} before the other: it stretches under the dome that the other needs.",
+                "One comes up {apart} before the other and goes leggy under the dome the slower one needs.",
                 apart = Quantity::Days.of(f64::from(shows_apart))
             ));
         }
@@ -83,7 +83,7 @@ impl Sharer<'_> {
             say!(
                 "{strong} shades {slow} within a week or two: group by vigour.",
                 strong = &strong.name,
-                slow = slow.name.to_lowercase()
+                slow = &slow.name
             )
         })
     }

@@ -25,22 +25,22 @@ pub fn against(
 ) -> Option<Statement> {
     let mm = |mm: f64| Quantity::LengthMm.of(mm);
     if bay.tier.storage {
-        return Some(say!("kept for storage"));
+        return Some(say!("used for storage"));
     }
     if spots.is_empty() {
-        return Some(say!("no free spot in those days"));
+        return Some(say!("no free spot on those days"));
     }
     let over_mm = bay.lowest_overhead_mm() - bay.tier.lift_mm() - format.height_mm;
     if over_mm < 0.0 {
-        return Some(say!("too low: its rim is {mm} over it", mm = mm(-over_mm)));
+        return Some(say!(
+            "too low: the tray's rim is {mm} too high",
+            mm = mm(-over_mm)
+        ));
     }
     let domed = stage == Stage::Germinate && !bay.place.keeps_damp_in();
     match format.dome_height_mm.filter(|_| domed) {
         Some(dome) if dome > over_mm => {
-            return Some(say!(
-                "its dome does not go under: {mm} too high",
-                mm = mm(dome - over_mm)
-            ));
+            return Some(say!("the dome is {mm} too high", mm = mm(dome - over_mm)));
         }
         _ => {}
     }
@@ -48,7 +48,7 @@ pub fn against(
         return Some(say!("no light to grow in"));
     }
     if stage == Stage::Germinate && bay.place.outdoors() && !tray.potted {
-        return Some(say!("outdoors: nothing is reckoned of its warmth"));
+        return Some(say!("outdoors: nobody knows how warm the mix is"));
     }
     if stage == Stage::Harden && !bay.place.outdoors() {
         return Some(say!("indoors: nothing hardens off there"));
@@ -56,7 +56,7 @@ pub fn against(
     spots
         .iter()
         .all(|spot| spot.y_mm < -0.5)
-        .then(|| say!("it sticks out at the front"))
+        .then(|| say!("sticks out at the front"))
 }
 
 /// What the plants of a tray ask of their spot.

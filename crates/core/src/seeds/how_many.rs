@@ -244,13 +244,13 @@ impl Want {
         let count = |n: u32| Quantity::Count.of(f64::from(n));
         let verdict = match short_of {
             Some(short) if short > 0 => say!(
-                "Sow {cells} cells, {each} to a cell: the packet has {short} seeds too few",
+                "Sow {cells} cells, {each} per cell: the packet is {short} seeds short",
                 cells = count(cells),
                 each = count(seeds_per_cell),
                 short = count(short)
             ),
             _ => say!(
-                "Sow {cells} cells, {each} to a cell: {wanted} plants come of it in {sure} of all cases",
+                "Sow {cells} cells, {each} per cell: a {sure} chance of at least {wanted} plants",
                 cells = count(cells),
                 each = count(seeds_per_cell),
                 wanted = count(self.wanted),

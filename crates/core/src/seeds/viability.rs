@@ -169,7 +169,7 @@ impl Packet {
             say!("fresh seed of this kind of source")
         } else {
             say!(
-                "{age} old; of this kind half is dead after {life}",
+                "{age} old, and half of such seed is dead after {life}",
                 age = Quantity::Years.of(age),
                 life = Quantity::Years.of(life)
             )

@@ -51,7 +51,7 @@ impl WhatIf {
 
 /// What to ask for when an assessment is too much.
 fn smaller() -> Statement {
-    say!("ask for fewer days, for the detail of one bay, or for the outline")
+    say!("ask for fewer days, for the detail of one shelf, or for the outline")
 }
 
 /// Assess a plan without keeping it
@@ -141,7 +141,7 @@ pub async fn compare(
 
 /// What to ask for when comparing is too much.
 fn simpler_bay() -> Statement {
-    say!("ask of a plan with fewer lamps or trays in this bay")
+    say!("ask about a plan with fewer lamps or trays on this shelf")
 }
 
 /// Compare ways to warm the tray of a bay that lacks most

@@ -139,14 +139,14 @@ async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     result = await answer;
   } catch {
-    throw new Unreachable('The server does not answer.');
+    throw new Unreachable('The server cannot be reached.');
   }
   if (result.data !== undefined) return result.data;
   // Done, and nothing to say about it.
   if (result.response?.status === 204) return undefined as T;
   const problem = result.error as Problem | undefined;
   // A proxy's or a dying server's page is no problem document.
-  if (problem?.detail === undefined) throw new Unreachable('The server does not answer.');
+  if (problem?.detail === undefined) throw new Unreachable('The server cannot be reached.');
   throw new Refused(problem);
 }
 

@@ -326,7 +326,7 @@ class Workbench extends Connection {
       this.#take(await api.step(view.id, view.revision, step));
       this.date = clampDate(this.date, this.draft!.season.from, this.draft!.season.to);
       if (step === 'undo') this.tell('done', `Undone: ${word}`);
-      else if (step === 'redo') this.tell('done', `Done again: ${word}`);
+      else if (step === 'redo') this.tell('done', `Redone: ${word}`);
       await this.#assess();
     } catch (error) {
       if (error instanceof Unreachable) this.lost();
@@ -387,7 +387,7 @@ class Workbench extends Connection {
     const now = this.assessment.sowings;
     const said = movedSowings(this.#keptSowings, now);
     this.#keptSowings = now;
-    if (said) this.tell('done', `Day to sow: ${said}`);
+    if (said) this.tell('done', `Sowing dates moved: ${said}`);
   }
 }
 

@@ -14,6 +14,6 @@
 <button
   class="quiet mt-1 border-line!"
   disabled={asked.state === 'waiting'}
-  onclick={() => void onask()}>{asked.state === 'waiting' ? 'Reckoning…' : label}</button
+  onclick={() => void onask()}>{asked.state === 'waiting' ? 'Working this out…' : label}</button
 >
 {#if asked.problem}<p class="text-sm text-wine" role="alert">{asked.problem}</p>{/if}

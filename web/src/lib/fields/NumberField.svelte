@@ -28,7 +28,7 @@
     field,
     min: least,
     max: most,
-    none = 'unknown',
+    none = 'not set',
     onset,
     onclear,
   }: Props = $props();
@@ -54,7 +54,7 @@
     const held = words.held(text, quantity);
     if (held === undefined) {
       typed = text;
-      problem = `“${text}” is not understood: write a number such as ${example}${unit.unit ? ` (${unit.unit})` : ''}.`;
+      problem = `“${text}” is not a number. Try ${example}${unit.unit ? ` (${unit.unit})` : ''}.`;
     } else if (held < min || held > max) {
       typed = text;
       problem =

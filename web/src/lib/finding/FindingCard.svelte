@@ -10,7 +10,7 @@
   }
   const { finding, first = false }: Props = $props();
   const words = $derived(bench.words);
-  const tone = { harm: 'Harm', conflict: 'Does not fit', advice: '' } as const;
+  const tone = { harm: 'Urgent', conflict: 'Will not work', advice: '' } as const;
 </script>
 
 <article
@@ -29,7 +29,7 @@
   {#if finding.fixes.length > 1}
     <div class="mt-2 flex flex-wrap gap-2">{@render fixes()}</div>
   {/if}
-  <p class="mt-1 text-sm">Rule: {finding.source}</p>
+  <p class="mt-1 text-sm">Based on: {finding.source}</p>
 </article>
 
 {#snippet fixes()}

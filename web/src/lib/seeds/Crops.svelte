@@ -16,12 +16,12 @@
     outdoors: 'sow outdoors',
   };
   const reasons: Record<Crop['start_reason'], string> = {
-    long_season: 'the frost-free season alone is too short',
-    earlier: 'started indoors it crops weeks earlier',
-    small_seed: 'too fine or too slow for a bed',
-    fast_grower: 'an early start spoils it',
-    dislikes_moving: 'moving spoils its root',
-    bears_cold: 'it bears cold',
+    long_season: 'needs longer than the frost-free season',
+    earlier: 'crops weeks earlier from an indoor start',
+    small_seed: 'seed too fine or seedlings too slow for a bed',
+    fast_grower: 'too quick a grower to gain from an early start',
+    dislikes_moving: 'resents root disturbance',
+    bears_cold: 'hardy: an early sowing outdoors does well',
   };
   const filters = { all: 'all', ...starts, cold: 'needs cold first', own: 'your own' };
   let wanted = $state('');
@@ -53,17 +53,17 @@
     ['dli_low_mol_m2_d', 'Light, least', 'dli_mol_m2_d'],
     ['dli_high_mol_m2_d', 'Light, most', 'dli_mol_m2_d'],
     ['photoperiod_most_h', 'Longest day', 'hours'],
-    ['height_out_mm', 'Tall when out', 'length_mm'],
+    ['height_out_mm', 'Height at planting out', 'length_mm'],
     ['sow_depth_mm', 'Sown deep', 'length_mm'],
     ['soak_h', 'Soaked', 'hours'],
     ['cold_weeks', 'Cold first', 'weeks'],
-    ['dark_days', 'Bears the dark', 'days'],
+    ['dark_days', 'Days of dark once up', 'days'],
     ['cell_ml', 'Cell', 'volume_ml'],
     ['pot_on_ml', 'Pot after', 'volume_ml'],
     ['pot_on_weeks', 'Potted on after', 'weeks'],
     ['plants_per_cell', 'Plants in a cell', 'count'],
     ['spacing_mm', 'Apart in the tray', 'length_mm'],
-    ['losses', 'Lost', 'share'],
+    ['losses', 'Losses', 'share'],
   ];
 
   function set(crop: Crop, field: keyof Crop, value: number) {
@@ -167,13 +167,13 @@
                 bind:value={count}
               /></label
             >
-            <button class="quiet border-line! font-semibold">Sow it</button>
+            <button class="quiet border-line! font-semibold">Sow</button>
           </form>
           <p class="mt-2 text-sm">
             Vigour {crop.vigour}; {crop.transplants === 'well'
-              ? 'bears moving'
+              ? 'can be moved'
               : crop.transplants === 'badly'
-                ? 'hates moving'
+                ? 'resents moving'
                 : 'moved small and with care'}; germinates in {crop.germinates_in === 'either'
               ? 'light or dark'
               : crop.germinates_in}; its seed {typeof crop.seed_life_years === 'number'
@@ -198,19 +198,19 @@
           </div>
           <div class="mt-2 flex gap-2">
             <button class="quiet border-line!" onclick={() => copy(crop)}
-              >A kind of my own like it</button
+              >Copy as my own crop</button
             >
             {#if own.has(crop.id)}<button class="quiet border-line!" onclick={() => reset(crop)}
                 >{library.crops.some((other) => other.id === crop.id)
-                  ? 'As the library has it'
-                  : 'Take it out'}</button
+                  ? 'Back to the library’s figures'
+                  : 'Remove'}</button
               >{/if}
           </div>
         </div>
       {/if}
     </li>
   {:else}
-    <li class="text-soft">No crop is like that.</li>
+    <li class="text-soft">No crop matches.</li>
   {/each}
   {#if found.length > MOST}<li class="border-t py-1 text-sm text-soft">
       and {found.length - MOST} more: write a part of its name

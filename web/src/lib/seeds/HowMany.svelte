@@ -63,14 +63,14 @@
     onset={(n) => (viability = n)}
   />
   <NumberField
-    label="Lost later"
+    label="Losses later"
     value={losses}
     quantity="share"
     field="/calc/seeds/losses"
     onset={(n) => (losses = n)}
   />
   <NumberField
-    label="or sprouted"
+    label="Test: came up"
     value={sprouted}
     quantity="count"
     min={0}
@@ -78,7 +78,7 @@
     onclear={() => (sprouted = undefined)}
   />
   <NumberField
-    label="of so many"
+    label="out of"
     value={of}
     quantity="count"
     min={1}
@@ -93,7 +93,7 @@
     onset={(n) => (sure = n)}
   />
   <NumberField
-    label="Plants in a clump"
+    label="Plants per cell"
     value={clump}
     quantity="count"
     field="/calc/seeds/plants_per_cell"

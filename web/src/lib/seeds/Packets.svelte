@@ -72,7 +72,7 @@
               'share',
             )} alive{/if}{#if wants}, <span
               class:text-wine={packet.seeds != null && wants > packet.seeds}
-              >the season takes {wants}</span
+              >this season needs {wants}</span
             >{/if}</span
         >
       </button>
@@ -104,7 +104,7 @@
             onclear={() => optional(i, packet, 'seeds', undefined)}
           />
           <NumberField
-            label="It states"
+            label="Rate on the packet"
             value={packet.stated ?? undefined}
             quantity="share"
             onset={(share) => optional(i, packet, 'stated', share)}
@@ -163,16 +163,16 @@
                   { op: 'remove', path: `/packets/${i}` },
                 ],
                 `threw the packet of ${packet.variety} away`,
-              )}>Throw it away</button
+              )}>Remove packet</button
           >
         </div>
       {/if}
     </li>
   {:else}
-    <li class="text-soft">No packets yet: sowings are reckoned with fresh, bought seed.</li>
+    <li class="text-soft">No packets yet: we assume fresh, bought seed. Add yours below.</li>
   {/each}
 </ul>
 <div class="mt-2 flex items-end gap-2">
   <ChoiceField label="A packet of" value={adding} choices={names} onset={(id) => (adding = id)} />
-  <button class="quiet border-line!" onclick={add}>Add it</button>
+  <button class="quiet border-line!" onclick={add}>Add</button>
 </div>

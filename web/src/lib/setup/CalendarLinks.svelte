@@ -7,8 +7,8 @@
 </script>
 
 <p class="my-2 text-sm text-soft">
-  Every job as a whole day: sow, vent, thin, pot on, harden off, plant out. Import it again after an
-  edit and jobs move; none is doubled.
+  Every job as a whole day: sow, vent, thin, pot on, harden off, plant out. Import again after a
+  change: jobs move, none is duplicated.
 </p>
 <a class="quiet border-frame! font-semibold" href={path} download="faint-sunrise.ics"
   >Save the calendar as a file</a

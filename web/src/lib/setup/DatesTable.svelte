@@ -14,7 +14,7 @@
     <tr>
       <th class="py-1 font-normal">Sowing</th>
       <th class="font-normal">sow</th>
-      <th class="font-normal">shows</th>
+      <th class="font-normal">up</th>
       <th class="font-normal">harden off</th>
       <th class="font-normal">plant out</th>
     </tr>

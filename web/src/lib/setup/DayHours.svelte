@@ -39,11 +39,13 @@
         onset={(from_h) => setQuiet({ ...quiet, from_h })}
       />
       <TimeField label="to" hour={quiet.to_h} onset={(to_h) => setQuiet({ ...quiet, to_h })} />
-      <button class="quiet border-line!" onclick={() => setQuiet(undefined)}>None are quiet</button>
+      <button class="quiet border-line!" onclick={() => setQuiet(undefined)}
+        >Remove quiet hours</button
+      >
     </div>
   {:else}
     <button class="quiet self-start border-line!" onclick={() => setQuiet(starts?.night)}
-      >Lamps should be off at night</button
+      >Set quiet hours (lamps off)</button
     >
   {/if}
   {#if site.cheap}
@@ -71,7 +73,7 @@
           )}
       />
       <button class="quiet border-line!" onclick={() => setCheap(undefined)}
-        >It costs the same all day</button
+        >Remove cheap hours</button
       >
     </div>
   {:else}
@@ -82,7 +84,7 @@
         setCheap({
           hours: starts.night,
           price_per_kwh: site.price_per_kwh * starts.cheap_share,
-        })}>Electricity is cheaper in some hours</button
+        })}>Add cheap-rate hours</button
     >
   {/if}
 </div>

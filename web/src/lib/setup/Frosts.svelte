@@ -15,9 +15,9 @@
   const words = $derived(bench.words);
   const units = { c: '°C', f: '°F' };
   const cautions = {
-    bold: 'bold: frost still comes later in 4 years of 5',
-    even: 'even: in every other year',
-    careful: 'careful: in 1 year of 10',
+    bold: 'bold: frost comes later in 4 years out of 5',
+    even: 'even: in half of years',
+    careful: 'careful: in 1 year out of 10',
   };
   let unit = $state<'c' | 'f'>('c');
   let threshold = $state(0);

@@ -40,14 +40,13 @@
       {#if plan.id === bench.view?.id}
         <span class="rounded bg-sage-soft px-2 text-sm">open</span>
       {:else if plan.readable}
-        <button class="quiet text-sm" onclick={() => void bench.load(null, plan.id)}>Open it</button
-        >
+        <button class="quiet text-sm" onclick={() => void bench.load(null, plan.id)}>Open</button>
       {/if}
       {#if asked === plan.id}
         <button class="quiet text-sm font-semibold text-wine" onclick={() => void remove(plan.id)}
           >Delete {plan.name}</button
         >
-        <button class="quiet text-sm" onclick={() => (asked = undefined)}>Keep it</button>
+        <button class="quiet text-sm" onclick={() => (asked = undefined)}>Keep</button>
       {:else}
         <button
           class="quiet text-sm"
@@ -69,9 +68,7 @@
             >kept until {bench.words.date(until(plan.deleted_at))}</span
           >
         {/if}
-        <button class="quiet text-sm" onclick={() => void restorePlan(plan.id)}
-          >Bring it back</button
-        >
+        <button class="quiet text-sm" onclick={() => void restorePlan(plan.id)}>Bring back</button>
       </li>
     {/each}
   </ul>

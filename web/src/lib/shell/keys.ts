@@ -21,8 +21,8 @@ export const keys: Key[] = [
       run: () => void goto(`${href}${location.search}`),
     })),
   { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
-  { key: 'a', does: 'the same again, of what is picked', run: () => void again() },
-  { key: 'Delete', does: 'take out what is picked', run: () => void takeOut() },
+  { key: 'a', does: 'add another of what is selected', run: () => void again() },
+  { key: 'Delete', does: 'remove what is selected', run: () => void takeOut() },
   { key: '+', does: 'nearer', run: () => stage.zoomBy(1.25) },
   { key: '-', does: 'further away', run: () => stage.zoomBy(0.8) },
   { key: '0', does: 'the whole room, and back', run: () => stage.toggleWhole() },
@@ -43,7 +43,7 @@ export const localKeys = [
   { key: '↑ ↓', does: 'raise and lower the selected lamp; Shift for bigger steps' },
   { key: 'Shift ← →', does: 'move the room’s view; Shift ↑ ↓ too, where no lamp is selected' },
   { key: 'Shift Enter', does: 'pick one more thing' },
-  { key: '← →', does: 'move the date or the last frost on the ribbon, a sowing among its strands' },
+  { key: '← →', does: 'move the date or the last frost on the season bar, or a sowing in its row' },
   { key: 'Enter', does: 'open the bay in focus' },
 ];
 

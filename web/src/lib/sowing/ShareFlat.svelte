@@ -121,7 +121,7 @@
               <li class="flex justify-between gap-2 border-t py-0.5">
                 <span>{kind.name}</span>
                 <span class="shrink-0 text-soft"
-                  >{kind.cells} cells{kind.cells < kind.wants ? `, wants ${kind.wants}` : ''}: {kind.fills}
+                  >{kind.cells} cells{kind.cells < kind.wants ? `, needs ${kind.wants}` : ''}: {kind.fills}
                   plants</span
                 >
               </li>

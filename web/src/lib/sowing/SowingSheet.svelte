@@ -51,10 +51,10 @@
   const steps = $derived(
     (
       [
-        ['cold and moist', dates.chill],
+        ['chill', dates.chill],
         ['sow', dates.sow, dates.why.sow, 'sowing date'],
-        ['first show', dates.first],
-        ['half show, into light', dates.emerge, dates.why.emerge, 'day it shows'],
+        ['first up', dates.first],
+        ['half up: into the light', dates.emerge, dates.why.emerge, 'comes up'],
         ['all up, dome and mat off', dates.last],
         ['thin or prick out', dates.thin],
         ['pot on', dates.pot_on],
@@ -74,7 +74,7 @@
     {/each}
   </div>
   <div>
-    <h3>Its days</h3>
+    <h3>Dates</h3>
     <dl class="mt-1">
       {#each steps as [name, day, why, of] (name)}
         <div class="flex flex-wrap items-baseline gap-x-2 border-t py-0.5">
@@ -86,18 +86,22 @@
     </dl>
     {#if !dates.stands}
       <p class="mt-1 text-sm">
-        No tray of it has a spot yet: its days are reckoned as if {sowing.root_zone_c == null
-          ? 'in the room’s air'
-          : 'with the root zone that you gave'}.
+        No tray has a spot yet, so we take the dates {sowing.root_zone_c == null
+          ? 'at the room’s temperature'
+          : 'at the mix temperature you gave'}.
       </p>
     {/if}
     <p class="mt-1 text-sm text-soft">
-      A frost still comes in {words.number(dates.frost_risk_out, 'share')} of all years once it is out{#if dates.pace && Math.abs(dates.pace.lost_days) >= 0.5};
-        it grows at {words.number(dates.pace.rate, 'share')} of the usual pace where it stands{#if dates.pace.dli != null},
-          with {words.number(dates.pace.dli, 'dli_mol_m2_d')} of light{/if}: {words.number(
-          Math.abs(dates.pace.lost_days),
-          'days',
-        )}
+      The chance of frost after planting out is {words.number(
+        dates.frost_risk_out,
+        'share',
+      )}{#if dates.pace && Math.abs(dates.pace.lost_days) >= 0.5}; growth is at {words.number(
+          dates.pace.rate,
+          'share',
+        )} of the usual pace there{#if dates.pace.dli != null}, with {words.number(
+            dates.pace.dli,
+            'dli_mol_m2_d',
+          )} of light{/if}: {words.number(Math.abs(dates.pace.lost_days), 'days')}
         {dates.pace.lost_days > 0 ? 'longer' : 'less'}{/if}.
     </p>
     {#if outdoors}
@@ -136,7 +140,7 @@
         )} to {words.number(sow.viability.high, 'share')}: {words.say(sow.viability.basis)}); {words.number(
           dates.comes_up,
           'share',
-        )} of that comes up here. {Math.round(sow.thinnings)} seedlings come off. Its trays have {cells.cells_there}
+        )} of that comes up here. Thin out about {Math.round(sow.thinnings)}. The trays have {cells.cells_there}
         cells{#if cells.cells_there < sow.cells}, {sow.cells - cells.cells_there} too few{/if}{#if cells.seeds_left != null};
           the packet has {cells.seeds_left < 0 ? 'too few' : `${cells.seeds_left} left`}{/if}.
       </p>
@@ -164,7 +168,7 @@
           )}
       />
       <NumberField
-        label="And to spare"
+        label="Spare plants"
         value={sowing.spare ?? undefined}
         quantity="share"
         field="{path}/spare"
@@ -172,7 +176,7 @@
         onclear={() => optional('spare', undefined, `no spare plants of ${dates.name}`)}
       />
       <NumberField
-        label="How sure"
+        label="Certainty wanted"
         value={sowing.sure ?? undefined}
         quantity="share"
         field="{path}/sure"
@@ -188,14 +192,14 @@
         onclear={() => optional('seeds_per_cell', undefined, `seeds in a cell of ${dates.name}`)}
       />
       <NumberField
-        label="Moved by days"
+        label="Days moved"
         value={sowing.shift_days ?? 0}
         quantity="count"
         field="{path}/shift_days"
         onset={(n) => optional('shift_days', Math.round(n) || undefined, `moved ${dates.name}`)}
       />
       <NumberField
-        label="Weeks, by its packet"
+        label="Weeks indoors (packet)"
         value={sowing.packet_weeks ?? undefined}
         quantity="weeks"
         field="{path}/packet_weeks"
@@ -221,7 +225,7 @@
       onset={(packet) => optional('packet', packet || undefined, `packet of ${dates.name}`)}
     />
     <CheckField
-      label="Potted on, as is usual; else its final pot from the start"
+      label="Pot on later (untick to sow in the final pot)"
       value={sowing.pots_on ?? true}
       onset={(yes) => optional('pots_on', yes ? undefined : false, `potting on of ${dates.name}`)}
     />
@@ -233,7 +237,7 @@
       }}
     >
       <label class="text-sm text-soft"
-        >Sow again, times
+        >Repeat sowings
         <input
           type="number"
           min="1"
@@ -243,7 +247,7 @@
         /></label
       >
       <label class="text-sm text-soft"
-        >every so many days
+        >days apart
         <input
           type="number"
           min="1"
@@ -256,12 +260,13 @@
     </form>
     {#if sowing.stays}
       <p class="border-t pt-2">
-        It only passes through, {words.shortDate(sowing.stays.from)} to {words.shortDate(
+        Not sown here: on the shelf {words.shortDate(sowing.stays.from)} to {words.shortDate(
           sowing.stays.to,
         )}.
         <button
           class="quiet border-line!"
-          onclick={() => optional('stays', undefined, `${dates.name} is sown`)}>It is sown</button
+          onclick={() => optional('stays', undefined, `${dates.name} is sown`)}
+          >Make it a sowing</button
         >
       </p>
     {:else}
@@ -269,11 +274,11 @@
         class="flex flex-wrap items-end gap-2 border-t pt-2"
         onsubmit={(event) => {
           event.preventDefault();
-          optional('stays', { from: stayFrom, to: stayTo }, `${dates.name} passes through`);
+          optional('stays', { from: stayFrom, to: stayTo }, `${dates.name} not sown here`);
         }}
       >
         <label class="text-sm text-soft"
-          >It only passes through, from
+          >Not sown here: on the shelf from
           <input
             type="date"
             class="block rounded-lg border-line bg-raised text-ink"
@@ -297,7 +302,7 @@
     <button
       class="quiet self-start border-line!"
       onclick={() => void bench.edit({ remove_sowing: { sowing: sowing.id } })}
-      >Take this sowing out</button
+      >Delete this sowing</button
     >
   </div>
 </div>

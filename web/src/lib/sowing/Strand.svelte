@@ -10,7 +10,7 @@
   interface Props {
     dates: SowingDates;
     axis: TimeAxis;
-    /** Whether it may be moved: stock that passes through has its own days. */
+    /** Whether it may be moved: stock that not sown here has its own days. */
     fixed: boolean;
     /** The days on which trays of it stand nowhere. */
     nowhere: DateSpan | undefined;
@@ -41,7 +41,7 @@
   });
   const said = $derived(
     `${dates.name}: sow ${words.shortDate(dates.sow)}, ${
-      dates.emerge ? `shows ${words.shortDate(dates.emerge)}` : 'none come up'
+      dates.emerge ? `up ${words.shortDate(dates.emerge)}` : 'none come up'
     }${dates.pot_on ? `, pot on ${words.shortDate(dates.pot_on)}` : ''}, harden off ${words.shortDate(
       dates.harden,
     )}, out ${words.shortDate(dates.out)}${nowhere ? `; trays stand nowhere from ${words.shortDate(nowhere.from)} to ${words.shortDate(nowhere.to)}` : ''}`,

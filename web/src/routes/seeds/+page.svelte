@@ -42,7 +42,7 @@
 
 <h1 class="sr-only">Seeds</h1>
 <div class="grid grow items-start gap-4 p-4 lg:grid-cols-[1fr_1fr_24rem]">
-  <section class="card p-4" aria-label="In the order to sow">
+  <section class="card p-4" aria-label="Sowing order">
     <h2 class="text-xl">In the order to sow</h2>
     {#if short.length > 0}
       <p class="mt-1 rounded-xl bg-wine-soft p-2" data-testid="to-buy">
@@ -64,10 +64,10 @@
               {:else if cells.problem}
                 <span class="text-wine">{words.say(cells.problem)}</span>
               {:else}
-                passes through
+                not sown here
               {/if}
               {#if (cells.seeds_left ?? 0) < 0}<span class="block text-wine"
-                  >its packet is {-(cells.seeds_left ?? 0)} short</span
+                  >packet {-(cells.seeds_left ?? 0)} seeds short</span
                 >{/if}
             </span>
           </span>
@@ -85,7 +85,7 @@
       <p class="text-wine" role="alert">{failed}</p>
       <button class="quiet border-line!" onclick={() => void fetchCrops()}>Try again</button>
     {:else}
-      <p class="text-soft" role="status">Fetching the crops…</p>
+      <p class="text-soft" role="status">Loading the crops…</p>
     {/if}
   </section>
   <div class="flex flex-col gap-4">

@@ -40,7 +40,9 @@
       <section class="card p-4">
         <h2 class="text-xl">{site.name}</h2>
         <div class="mt-2">
-          <Label for="last-frost" class="mb-0.5 text-sm text-soft!">Last frost, even odds</Label>
+          <Label for="last-frost" class="mb-0.5 text-sm text-soft!"
+            >Last frost (half of years are later)</Label
+          >
           <Input
             id="last-frost"
             type="date"
@@ -73,7 +75,7 @@
               )}
           />
           <NumberField
-            label="Humidity of its air"
+            label="Room humidity"
             value={site.air.humidity ?? undefined}
             quantity="share"
             field="/site/air/humidity"
@@ -119,7 +121,7 @@
               )}
           />
           <NumberField
-            label="Light of average days"
+            label="Average day, % of clear sky"
             value={site.of_cloudless ?? undefined}
             quantity="share"
             field="/site/of_cloudless"
@@ -158,10 +160,8 @@
         <CalendarLinks />
       </section>
       <section class="card p-4">
-        <h2 class="text-lg">Keep and pass on</h2>
-        <p class="my-2 text-sm text-soft">
-          The plan is one JSON file, described in docs/plan-format.md.
-        </p>
+        <h2 class="text-lg">Save and share</h2>
+        <p class="my-2 text-sm text-soft">Your whole plan is one file (JSON).</p>
         <div class="flex flex-wrap gap-2">
           <a
             class="quiet border-frame! font-semibold"
@@ -185,7 +185,7 @@
         <FindingCard {finding} first={i === 0} />
       {/each}
       <section class="card overflow-x-auto p-4">
-        <h2 class="mb-1 text-xl">Dates that follow</h2>
+        <h2 class="mb-1 text-xl">All dates</h2>
         <DatesTable />
       </section>
     </div>

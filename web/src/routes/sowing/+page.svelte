@@ -146,7 +146,7 @@
     /></label
   >
   <label class="flex items-center gap-2 text-sm text-soft"
-    >Ordered
+    >Order
     <select
       class="rounded-lg border-line bg-raised py-1 pr-8 pl-2 text-base text-ink"
       bind:value={grouping}
@@ -161,7 +161,7 @@
       type="checkbox"
       class="rounded border-frame bg-raised text-coral"
       bind:checked={onlyFindings}
-    /> only what wants a look</label
+    /> only sowings with advice</label
   >
   <button class="quiet border-line!" aria-pressed={near} onclick={() => (near = !near)}
     >{near ? 'The whole season' : 'Six weeks, day by day'}</button
@@ -284,8 +284,8 @@
     {:else}
       <p class="relative py-6 text-center text-soft">
         {filter || onlyFindings
-          ? 'No sowing is like that.'
-          : 'Nothing is sown yet: choose crops in Seeds.'}
+          ? 'No sowing matches.'
+          : 'No sowings yet. Choose a crop in Seeds to add one.'}
       </p>
     {/each}
   {/if}

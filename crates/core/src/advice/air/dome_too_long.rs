@@ -47,7 +47,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 say!("Vent the dome of {tray}", tray = &standing.tray.name)
             },
             say!(
-                "A quarter of it is up since {quarter}: now the dome is vented, when all are up it comes off, and light comes on at once. Still, wet air of {mean} under it is mould's weather.",
+                "A quarter has been up since {quarter}. Vent now, lift the dome when all are up, then give light at once: still, wet air at {mean} breeds mould.",
                 quarter = quarter,
                 mean = Quantity::TemperatureC.of(mean_c),
             ),

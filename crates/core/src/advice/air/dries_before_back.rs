@@ -31,19 +31,19 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             },
             if fills {
                 say!(
-                    "Fill the trays of {bay} {deep} deep before you leave",
+                    "Before you leave, stand the trays of {bay} in {deep} of water",
                     bay = view.bay.name(),
                     deep = Quantity::LengthMm.of(fill)
                 )
             } else {
                 say!(
-                    "Have somebody water {bay} by {day}",
+                    "Ask someone to water {bay} by {day}",
                     bay = view.bay.name(),
                     day = on
                 )
             },
             say!(
-                "You are away from {from} to {to}. {tray} gives off {uses} a day and is dry by {day}, the first here.",
+                "You are away from {from} to {to}; {tray} uses {uses} a day and dries out first, by {day}.",
                 from = away.from,
                 to = away.to,
                 tray = &first.label,

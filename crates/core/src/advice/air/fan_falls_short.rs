@@ -24,13 +24,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             view,
             Severity::Advice,
             say!(
-                "Move more air in {bay}: a fan of {across} at an end, moving {flow}",
+                "Put a {across} fan moving {flow} at one end of {bay}",
                 bay = view.bay.name(),
                 across = mm(choice.diameter_mm),
                 flow = Quantity::FlowM3H.of(choice.flow_m3_h)
             ),
             say!(
-                "{fan} is felt up to {reach} from it; at the far end leaves hang in {speed}, too still to keep dry and grow sturdy.",
+                "{fan} reaches {reach}. At the far end the air moves at {speed}, too little for dry leaves and sturdy stems.",
                 fan = &fan.name,
                 reach = mm(fan::reach_mm(
                     fan.diameter_mm,

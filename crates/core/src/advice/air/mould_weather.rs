@@ -24,7 +24,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Conflict,
             match view.fans().first() {
                 Some(fan) => say!(
-                    "Vent {place}, and move its air: a fan of {across} at an end, moving {flow}",
+                    "Vent {place} and add a {across} fan at one end, moving {flow}",
                     place = place,
                     across = Quantity::LengthMm.of(fan.diameter_mm),
                     flow = Quantity::FlowM3H.of(fan.flow_m3_h)
@@ -32,7 +32,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 None => say!("Vent {place}", place = place),
             },
             say!(
-                "Seedlings stand in {humidity} at {at}, and the air hardly moves: grey mould and damping-off thrive. Water from below, in the morning.",
+                "The air is at {humidity} humidity and {at} and hardly moves, just right for grey mould and damping off. Water from below, in the morning.",
                 humidity = Quantity::Share.of(air.humidity),
                 at = Quantity::TemperatureC.of(air.day_c),
             ),

@@ -46,10 +46,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                     tray = &standing.tray.name
                 )
             } else {
-                say!("Bring {tray} into light today", tray = &standing.tray.name)
+                say!(
+                    "Bring {tray} into the light today",
+                    tray = &standing.tray.name
+                )
             },
             say!(
-                "{crop} wants light since {due} and bears {days} of darkness: by {spoiled} it has stretched for good.",
+                "{crop} has needed light since {due} and can stand {days} of dark; by {spoiled} the seedlings are leggy for good.",
                 crop = &part.dates.name,
                 due = due,
                 days = Quantity::Days.of(crop.dark_days),

@@ -22,21 +22,21 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     let reason = if light.dli.mean < target.low {
         say!(
-            "The mean is {now}, under the {low} that keeps seedlings from stretching; then {then}.",
+            "On average the leaves get {now} of light and need at least {low}; this gives them {then}.",
             now = dli(light.dli.mean),
             low = dli(target.low),
             then = dli(hang.dli.mean),
         )
     } else if light.dli.best > target.high {
         say!(
-            "The brightest cell gets {now}, over the {high} that seedlings can use; then {then}.",
+            "The brightest cell gets {now} of light, more than the {high} it can use; this brings it to {then}.",
             now = dli(light.dli.best),
             high = dli(target.high),
             then = dli(hang.dli.best),
         )
     } else {
         say!(
-            "The darkest cell gets {now}, under the {low} that keeps seedlings from stretching; then {then}.",
+            "The darkest cell gets {now} of light and needs at least {low}; this gives it {then}.",
             now = dli(light.dli.worst),
             low = dli(target.low),
             then = dli(hang.dli.worst),
@@ -68,20 +68,20 @@ fn headline(hang: &Hang) -> Statement {
     let count = |links: i32| Quantity::Count.of(f64::from(links.abs()));
     match hang.step {
         Step::Anywhere => say!(
-            "Hang at {height}, burn {hours} from {start}",
+            "Hang the lamps {height} above the shelf; run them {hours} from {start}",
             height = height,
             hours = hours,
             start = start
         ),
         Step::Links { change: 0, .. } => {
             say!(
-                "Leave the chains, burn {hours} from {start}",
+                "Leave the chains; run the lamps {hours} from {start}",
                 hours = hours,
                 start = start
             )
         }
         Step::Links { links, change } if change > 0 => say!(
-            "{change} links down to {height} (link {links}), burn {hours} from {start}",
+            "Lower the lamps to link {links} ({change} down, {height}); run them {hours} from {start}",
             change = count(change),
             height = height,
             links = count(links),
@@ -89,7 +89,7 @@ fn headline(hang: &Hang) -> Statement {
             start = start
         ),
         Step::Links { links, change } => say!(
-            "{change} links up to {height} (link {links}), burn {hours} from {start}",
+            "Raise the lamps to link {links} ({change} up, {height}); run them {hours} from {start}",
             change = count(change),
             height = height,
             links = count(links),
@@ -98,18 +98,22 @@ fn headline(hang: &Hang) -> Statement {
         ),
         Step::Boxes { change_mm: 0.0, .. } => {
             say!(
-                "Leave the boxes, burn {hours} from {start}",
+                "Leave the boxes; run the lamps {hours} from {start}",
                 hours = hours,
                 start = start
             )
         }
         Step::Boxes { lift_mm, .. } => say!(
-            "Stand the trays on {lift} of boxes, burn {hours} from {start}",
+            "Stack {lift} of boxes under the trays; run the lamps {hours} from {start}",
             lift = mm(lift_mm),
             hours = hours,
             start = start
         ),
-        Step::Fixed => say!("Burn {hours} from {start}", hours = hours, start = start),
+        Step::Fixed => say!(
+            "Run the lamps {hours} from {start}",
+            hours = hours,
+            start = start
+        ),
     }
 }
 

@@ -27,7 +27,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             bay = view.bay.name()
         ),
         say!(
-            "They hang {height} over the deck; a rim of {rim} and a hand want {wanted}. Hooks or a pulley at the front make it one move.",
+            "The lamps hang {height} above the shelf; a tray {rim} high and your hand need {wanted}. Hooks or a pulley at the front make lifting one move.",
             height = mm(lowest_mm),
             rim = mm(rim_mm),
             wanted = mm(wanted_mm),

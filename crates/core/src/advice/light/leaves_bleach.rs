@@ -35,13 +35,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Harm,
             match &view.computed.hang {
                 Some(hang) => say!(
-                    "Raise to {height}: leaves bleach",
+                    "Raise the lamps to {height} before leaves bleach",
                     height = Quantity::LengthMm.of(hang.setting.height_mm)
                 ),
-                None => say!("Too bright: leaves bleach"),
+                None => say!("Give these trays less light before leaves bleach"),
             },
             say!(
-                "{cells} of {all} cells get over {most}, up to {best}: {names}. Leaves raised indoors bleach there; hold the back of your hand where the leaves are: what is hot to it is hot to them.",
+                "Leaves raised indoors bleach above {most}, and {cells} of {all} cells get up to {best}: {names}. Hold the back of your hand at leaf height: too hot for you is too hot for them.",
                 cells = Quantity::Count.of(harm.count as f64),
                 all = Quantity::Count.of(harm.of as f64),
                 most = ppfd(BLEACHES_OVER_UMOL_M2_S),

@@ -17,14 +17,14 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let mm = |value: f64| Quantity::LengthMm.of(value);
     let reason = if light.gap_mm <= 0.0 {
         say!(
-            "{tray} stands {over} into the lamp, which wants {least} of air.",
+            "The plants in {tray} reach {over} past the lamps; leave {least} between lamps and leaves.",
             tray = &tray.tray.name,
             over = mm(-light.gap_mm),
             least = mm(least),
         )
     } else {
         say!(
-            "Only {gap} is left over {tray}; these lamps want {least}.",
+            "The gap to the leaves in {tray} is only {gap}; these lamps need {least}.",
             gap = mm(light.gap_mm),
             tray = &tray.tray.name,
             least = mm(least),
@@ -33,7 +33,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let fix = hang_here(view);
     let headline = match &view.computed.hang {
         Some(hang) => say!(
-            "Raise to {height}, burn {hours}",
+            "Raise the lamps to {height} and run them {hours} a day",
             height = mm(hang.setting.height_mm),
             hours = Quantity::Hours.of(hang.setting.hours_h),
         ),

@@ -22,7 +22,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let saved = now.cost_per_day - best.cost_per_day;
     let reason = if now.quiet_h > best.quiet_h + 1e-6 {
         say!(
-            "They burn {hours} a day from {from}, {quiet} of it in the quiet hours; from {start} it is {rest}.",
+            "On from {from} for {hours}, the lamps shine through {quiet} of quiet hours; from {start}, only {rest}.",
             hours = hours,
             from = Quantity::ClockH.of(now.from_h),
             quiet = Quantity::Hours.of(now.quiet_h),
@@ -31,7 +31,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         )
     } else if saved > WORTH_SAVING * now.cost_per_day {
         say!(
-            "They burn {hours} a day from {from}, {cheap} of it at the cheap price; from {start} it is {more}, which saves {saved} a day.",
+            "On from {from} for {hours}, the lamps use {cheap} of cheap rate; from {start} they use {more} and save {saved} a day.",
             hours = hours,
             from = Quantity::ClockH.of(now.from_h),
             cheap = Quantity::Hours.of(now.cheap_h),
@@ -57,7 +57,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ..Finding::of_bay(
             view,
             Severity::Advice,
-            say!("Let the lamps go on at {start}", start = start),
+            say!("Switch the lamps on at {start}", start = start),
             reason,
         )
     })

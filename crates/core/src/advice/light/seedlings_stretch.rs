@@ -27,7 +27,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let (worst, names) = (dli(light.dli.worst), harm.names(&view.standing));
     let reason = if harm.until > view.date {
         say!(
-            "{cells} of {all} cells get under {least}, down to {worst}, until {until}: {names}.",
+            "Seedlings go leggy below {least}. Until {until} they get less, down to {worst}, in {cells} of {all} cells: {names}.",
             cells = cells,
             all = all,
             least = least,
@@ -37,7 +37,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         )
     } else {
         say!(
-            "{cells} of {all} cells get under {least}, down to {worst}: {names}.",
+            "Seedlings go leggy below {least}. They get less, down to {worst}, in {cells} of {all} cells: {names}.",
             cells = cells,
             all = all,
             least = least,
@@ -63,12 +63,12 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             },
             if settles {
                 say!(
-                    "{cells} cells stretch as the lamps hang now",
+                    "Move the lamps: seedlings are going leggy in {cells} cells",
                     cells = Quantity::Count.of(harm.count as f64)
                 )
             } else {
                 say!(
-                    "Turn the trays half round every few days: {cells} cells stretch",
+                    "Turn the trays end for end every few days",
                     cells = Quantity::Count.of(harm.count as f64)
                 )
             },

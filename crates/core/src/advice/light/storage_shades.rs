@@ -19,13 +19,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     }
     let why = if above.tier.storage {
         say!(
-            "{above} is kept for storage: what lies there takes the light from above, and no lamp hangs here.",
+            "Things stored on {above} block the light, and no lamp hangs here.",
             above = &above.tier.name
         )
     } else {
         say!(
-            "The deck of {above} lets no light through, and no lamp hangs here.",
-            above = above.tier.name.to_lowercase()
+            "{above} lets no light through, and no lamp hangs here.",
+            above = &above.tier.name
         )
     };
     Some(Finding {

@@ -28,17 +28,17 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         cells: Vec::new(),
         days: DateSpan::day(view.date),
         headline: if missing <= 1.0 {
-            say!("Add a lamp like these")
+            say!("Add one more lamp like these")
         } else if missing <= 12.0 {
             say!(
                 "Add {lamps} lamps like these",
                 lamps = Quantity::Count.of(missing)
             )
         } else {
-            say!("Hang stronger lamps")
+            say!("Fit stronger lamps here")
         },
         reason: say!(
-            "Even at their best they give {best} on the mean; seedlings here want {low} to {high}.",
+            "At their best height and hours these lamps average {best}; the seedlings here need {low} to {high}.",
             best = dli(hang.dli.mean),
             low = dli(target.low),
             high = dli(target.high),

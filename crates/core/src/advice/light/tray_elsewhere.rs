@@ -19,9 +19,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ..Finding::of_bay(
             view,
             Severity::Advice,
-            say!("Move {tray} to another bay", tray = &tray.label),
+            say!("Move {tray} to another shelf", tray = &tray.label),
             say!(
-                "Its {crop}, {height} tall, wants {low} to {high}, and no height and hours suit it and the others together; without it they can have what they want.",
+                "At {height} tall, {crop} needs {low} to {high} of light, and no lamp height suits this tray and its neighbours together.",
                 crop = &part.name,
                 height = Quantity::LengthMm.of(part.plant_height_mm),
                 low = dli(part.target.low),

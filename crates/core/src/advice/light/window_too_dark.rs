@@ -14,13 +14,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     let headline = match (light.lamp_hours_missing, light.daylight_enough_from) {
         (Some(hours), _) => say!(
-            "Burn the lamp here {hours} a day",
+            "Run the lamp here {hours} a day",
             hours = Quantity::Hours.of(hours)
         ),
         (_, Some(date)) if date > view.date => {
-            say!("Too little light on this sill before {date}", date = date)
+            say!("Keep seedlings off this sill until {date}", date = date)
         }
-        _ => say!("Too little light on this sill without a lamp"),
+        _ => say!("Hang a lamp over this sill, or move the trays"),
     };
     Some(Finding {
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
@@ -30,7 +30,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Conflict,
             headline,
             say!(
-                "The pane gives {day} on an average day and all together {now}; seedlings here want at least {low}. Until then turn the trays half round every day: they lean towards the pane.",
+                "The window gives {day} on an average day, {now} with any lamps; these seedlings need at least {low}. Turn the trays end for end every day, as plants lean towards the glass.",
                 day = dli(light.daylight_mol_m2_d),
                 now = dli(light.dli.mean),
                 low = dli(target.low),

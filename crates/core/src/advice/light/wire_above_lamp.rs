@@ -24,10 +24,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ..Finding::of_bay(
             view,
             Severity::Harm,
-            say!("Lay a liner on {above}", above = above.name()),
+            say!("Lay a waterproof liner on {above}", above = above.name()),
             say!(
-                "Its trays stand on wires, and what drips from them falls on the lamps of {bay}.",
-                bay = bay.tier.name.to_lowercase()
+                "Water drips through the wire onto the lamps of {bay}.",
+                bay = &bay.tier.name
             ),
         )
     })

@@ -16,10 +16,10 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         ..view.finding(
             Severity::Advice,
             view.days(),
-            say!("Sow {name} straight into the bed", name = &view.dates.name),
+            say!("Sow {name} direct in the bed", name = &view.dates.name),
             say!(
-                "Of {crop}, {why}. If a bed is not free or mice are about, give that as its reason, and sow it in its final pot.",
-                crop = crop.name.to_lowercase(),
+                "{crop}: {why}. If no bed is free or mice are about, choose that as the reason and sow in the final pot.",
+                crop = &crop.name,
                 why = crop.start_reason.words()
             ),
         )
@@ -43,7 +43,7 @@ mod tests {
             })
         };
         let finding = of_sowing(&peas(None), "beetroot", code).expect("outside");
-        assert!(finding.reason.to_string().contains("bears cold"));
+        assert!(finding.reason.to_string().contains("hardy"));
         assert_eq!(
             of_sowing(&peas(Some(Reason::Pests)), "beetroot", code),
             None

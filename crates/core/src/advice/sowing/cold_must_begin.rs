@@ -17,12 +17,12 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 to: view.dates.sow,
             },
             say!(
-                "Put {name} cold and moist by {chill}",
+                "Start chilling {name} by {chill}",
                 name = &view.dates.name,
                 chill = chill
             ),
             say!(
-                "{crop} sleeps until it has had {weeks} of cold; then it is sown warm on {sow}.",
+                "{crop} seed needs {weeks} cold and moist before it wakes; sow it in the warm on {sow}.",
                 crop = &view.crop.name,
                 weeks = Quantity::Weeks.of(view.crop.cold_weeks),
                 sow = view.dates.sow,

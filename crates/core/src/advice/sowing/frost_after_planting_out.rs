@@ -28,9 +28,9 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 from: out,
                 to: safe,
             },
-            say!("Plant {name} out on {safe}", name = &view.dates.name, safe = safe),
+            say!("Plant out {name} on {safe}", name = &view.dates.name, safe = safe),
             say!(
-                "It is tender, and after {out} a frost still comes in {risk} of all years; after {safe} in {then}.",
+                "These plants are tender: the chance of frost is {risk} after {out}, and {then} after {safe}.",
                 out = out,
                 risk = Quantity::Share.of(view.dates.frost_risk_out),
                 safe = safe,

@@ -33,9 +33,9 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 from,
                 to: plus_days(out, -1),
             },
-            say!("Find {name} a place to harden off from {from}", name = &view.dates.name, from = from),
+            say!("Find room to harden off {name} from {from}", name = &view.dates.name, from = from),
             say!(
-                "It wants {days} of sun and wind before it goes out on {out}, and {trays} of its trays have no spot for that.",
+                "Plants going out on {out} need {days} of sun and wind first; trays without an outdoor spot: {trays}.",
                 days = Quantity::Days.of(f64::from(view.crop.hardening_days)),
                 out = out,
                 trays = Quantity::Count.of(homeless as f64),

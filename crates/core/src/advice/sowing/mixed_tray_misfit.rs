@@ -45,7 +45,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                     to: a.dates.out.max(b.dates.out),
                 },
                 headline: say!(
-                    "Give {a} and {b} a tray each instead of {tray}",
+                    "Sow {a} and {b} in separate trays, not both in {tray}",
                     a = &a.dates.name,
                     b = &b.dates.name,
                     tray = &tray.name

@@ -23,15 +23,15 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
             Severity::Conflict,
             view.days(),
             if tested {
-                say!("Buy fresh seed of {name}", name = &view.dates.name)
+                say!("Buy fresh {name} seed", name = &view.dates.name)
             } else {
                 say!(
-                    "Test the packet of {name} on damp paper, or buy fresh seed",
+                    "Test {name} on damp paper, or buy fresh seed",
                     name = &view.dates.name
                 )
             },
             say!(
-                "Of its packet of {year} about {share} is alive, {low} to {high}: {basis}.",
+                "About {share} of the {year} packet is alive ({low} to {high}): {basis}.",
                 year = packet.year.to_string(),
                 share = share(alive.share),
                 low = share(alive.low),

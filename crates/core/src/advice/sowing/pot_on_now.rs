@@ -19,9 +19,9 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 from: day,
                 to: plus_days(day, MAY_WAIT_DAYS),
             },
-            say!("Pot {name} on by {day}", name = &view.dates.name, day = day),
+            say!("Pot on {name} by {day}", name = &view.dates.name, day = day),
             say!(
-                "By then roots fill the cell: {pots} pots of {ml} take its place, and more room.",
+                "By then roots fill the cells. You need {pots} pots of {ml}, and more shelf room.",
                 pots = Quantity::Count.of(f64::from(view.cells?.pots?)),
                 ml = Quantity::VolumeMl.of(view.crop.pot_ml()),
             ),

@@ -30,7 +30,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         reason,
         source: COMMON_PRACTICE,
         fixes: vec![Fix {
-            label: say!("Take in {day}", day = day),
+            label: say!("Stretch the season to {day}", day = day),
             word: say!("widened the season to {day}", day = day),
             patch: vec![PatchStep::replace(
                 &Pointer::default().at("season").at(field),
@@ -53,7 +53,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 to: season.from,
             },
             say!(
-                "{name} is to be sown then, before the season of this plan.",
+                "{name} must be sown then, before this plan's season starts.",
                 name = &first.name
             ),
         ));
@@ -72,7 +72,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 to: last.out,
             },
             say!(
-                "{name} is planted out then, after the season of this plan.",
+                "{name} goes out then, after this plan's season ends.",
                 name = &last.name
             ),
         ));

@@ -43,7 +43,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 weeks = Quantity::Weeks.of(weeks.round())
             ),
             say!(
-                "{crop} wants {indoors} indoors: sown on {sow} it stands leggy and root-bound before its bed is ready.",
+                "{crop} needs {indoors} indoors; sown on {sow}, the plants are leggy and pot-bound before the bed is ready.",
                 crop = &view.crop.name,
                 indoors = Quantity::Weeks.of(view.crop.weeks_indoors),
                 sow = view.dates.sow,

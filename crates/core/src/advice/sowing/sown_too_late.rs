@@ -27,8 +27,8 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 weeks = Quantity::Weeks.of(weeks.round())
             ),
             say!(
-                "Of {crop}, {why}; sown on {sow} it has {weeks} less of it.",
-                crop = view.crop.name.to_lowercase(),
+                "{crop}: {why}. Sowing on {sow} costs {weeks} of that season.",
+                crop = &view.crop.name,
                 why = view.crop.start_reason.words(),
                 sow = view.dates.sow,
                 weeks = Quantity::Weeks.of(weeks.round()),

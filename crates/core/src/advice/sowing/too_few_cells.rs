@@ -22,10 +22,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         Severity::Conflict,
         view.days(),
         if cells.cells_there == 0 {
-            say!(
-                "Give {name} a tray: it has none to come up in",
-                name = &view.dates.name
-            )
+            say!("Give {name} a tray to come up in", name = &view.dates.name)
         } else {
             say!(
                 "Give {name} {short} more cells",
@@ -34,7 +31,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
             )
         },
         say!(
-            "{wanted} plants want {cells} cells; its trays have {there}.",
+            "{wanted} plants need {cells} cells; the trays have {there}.",
             wanted = count(view.sowing.wanted),
             cells = count(sow.cells),
             there = count(cells.cells_there),

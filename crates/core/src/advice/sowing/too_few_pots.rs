@@ -21,7 +21,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         DateSpan { from: day, to: plus_days(view.dates.harden, -1) },
         say!("Find pots for {short} plants of {name}", short = count(short), name = &view.dates.name),
         say!(
-            "From {day} on they want {pots} pots of {ml}, with room and light for them; the plan has {there}.",
+            "From {day} on the plants need {pots} pots of {ml}, with shelf room and light; the plan has {there}.",
             day = day,
             pots = count(cells.pots?),
             ml = Quantity::VolumeMl.of(view.crop.pot_ml()),

@@ -15,12 +15,12 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         Severity::Conflict,
         view.days(),
         say!(
-            "Buy seed of {name}: {short} too few",
+            "Buy at least {short} more seeds of {name}",
             name = &view.dates.name,
             short = count(short as f64)
         ),
         say!(
-            "{wanted} plants want {cells} cells, {each} to a cell, {seeds} seeds in all; after the sowings before it the packet has {have}.",
+            "{wanted} plants need {cells} cells at {each} per cell, {seeds} seeds in all; after earlier sowings the packet has {have}.",
             wanted = count(f64::from(view.sowing.wanted)),
             cells = count(f64::from(sow.cells)),
             each = count(f64::from(sow.seeds_per_cell)),

@@ -14,13 +14,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     }
     let name = bay.name();
     let liner = Fix {
-        label: say!("A liner lies there"),
+        label: say!("Done: liner laid"),
         word: say!("laid a liner on {bay}", bay = &name),
         patch: vec![PatchStep::replace(&bay.pointer().at("liner"), true)],
     };
     let sealed = Fix {
-        label: say!("It is sealed"),
-        word: say!("sealed the decks of {place}", place = &bay.place.name),
+        label: say!("Done: boards sealed"),
+        word: say!("sealed the shelves of {place}", place = &bay.place.name),
         patch: vec![PatchStep::replace(
             &place_pointer(bay.place_index).at("deck").at("material"),
             Material::SealedChipboard,
@@ -31,9 +31,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         ..Finding::of_bay(
             view,
             Severity::Advice,
-            say!("Lay a liner on {bay}", bay = &name),
+            say!("Lay a waterproof liner on {bay}", bay = &name),
             say!(
-                "Its deck is bare chipboard, which swells and sags where trays drip. A waterproof sheet with a raised edge, or sealed faces and edges, keep it sound."
+                "Bare chipboard swells and sags where trays drip. A liner with a raised edge, or sealed faces and edges, keeps the shelf sound."
             ),
         )
     })

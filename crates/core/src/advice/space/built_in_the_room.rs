@@ -18,9 +18,9 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 place,
                 plan.season,
                 Severity::Advice,
-                say!("Put {place} together in the room", place = &place.name),
+                say!("Assemble {place} inside the room", place = &place.name),
                 say!(
-                    "It measures {width} by {depth} by {height}; the door leaves {door_width} by {door_height}, too little for it upright or on its side.",
+                    "A piece {width} by {depth} by {height} will not go through a door of {door_width} by {door_height}, upright or on its side.",
                     width = mm(width),
                     depth = mm(depth),
                     height = mm(height),

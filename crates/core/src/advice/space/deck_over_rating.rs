@@ -24,7 +24,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 bay = view.bay.name()
             ),
             say!(
-                "Its trays weigh {now} while they are watered; the deck is rated for {rating}. It could give way.",
+                "Freshly watered, these trays weigh {now}; the shelf is rated for {rating} and could give way.",
                 now = kg(load.watered_kg),
                 rating = kg(rating_kg),
             ),

@@ -26,11 +26,11 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 view,
                 Severity::Conflict,
                 say!(
-                    "Stand {tray} in a taller bay, or cover it flat",
+                    "Move {tray} to a taller shelf, or use a flat cover",
                     tray = tray
                 ),
                 say!(
-                    "With its dome it stands {top} tall; {clear} are clear here, lamps taken to the top.",
+                    "Tray and dome are {top} tall; with the lamps right up there is only {clear} of room.",
                     top = mm(top_mm),
                     clear = mm(bay.highest_face_mm()),
                 ),
@@ -63,7 +63,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 tray = tray
             ),
             say!(
-                "With its dome it stands {top} tall, {short} into the lowest lamp.",
+                "Tray and dome are {top} tall, {short} too tall for the lowest lamp.",
                 top = mm(top_mm),
                 short = mm(short_mm),
             ),

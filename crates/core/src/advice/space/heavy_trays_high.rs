@@ -32,19 +32,19 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
     if kg(&heavy) - kg(&light) < WORTH_IT_KG {
         return None;
     }
-    let name = |i: usize| view.bays[i].bay.tier.name.to_lowercase();
+    let name = |i: usize| view.bays[i].bay.tier.name.clone();
     Some(Finding::of_place(
         view.place,
         DateSpan::day(view.date),
         Severity::Advice,
         say!(
-            "Stand the heavy trays of {place} lower: {heavy} against {light}",
+            "Move heavy trays in {place} from {heavy} down to {light}",
             place = &view.place.name,
             heavy = name(heavy),
             light = name(light),
         ),
         say!(
-            "{heavy} carries {heavy_kg}, {light} only {light_kg}; the whole has its centre {centre} up and tips at a lean of {lean}.",
+            "{heavy} carries {heavy_kg} and {light} only {light_kg}. The weight sits {centre} up, and a lean of {lean} tips the rack.",
             heavy = &view.bays[heavy].bay.tier.name,
             heavy_kg = Quantity::MassKg.of(kg(&heavy)),
             light = name(light),

@@ -26,9 +26,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         trays: vec![tray.tray.id.clone()],
         cells: Vec::new(),
         days: DateSpan::day(view.date),
-        headline: say!("Move {tray} to a taller bay", tray = &tray.tray.name),
+        headline: say!("Move {tray} to a taller shelf", tray = &tray.tray.name),
         reason: say!(
-            "It stands {canopy} over the deck and its lamps want {least} more, but they go no higher than {highest}: {short} short.",
+            "The plants stand {canopy} above the shelf and need {least} more to the lamps, which stop at {highest}: {short} too low.",
             canopy = mm(part.canopy_mm),
             least = mm(least),
             highest = mm(highest),

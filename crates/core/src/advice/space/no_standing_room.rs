@@ -19,12 +19,12 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                     plan.season,
                     Severity::Advice,
                     say!(
-                        "Give {place} {more} more floor in front",
+                        "Clear {more} more floor in front of {place}",
                         place = &place.name,
                         more = mm(STANDING_ROOM_MM - free_mm)
                     ),
                     say!(
-                        "{free} are free before it; {wanted} let one stand, bend and carry a tray.",
+                        "Only {free} of floor is free; you need {wanted} to stand, bend and carry a tray.",
                         free = mm(free_mm),
                         wanted = mm(STANDING_ROOM_MM),
                     ),

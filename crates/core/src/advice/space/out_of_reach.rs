@@ -20,10 +20,10 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                     say!(
                         "Keep a firm step by {place}, or keep its {tier} for storage",
                         place = &place.name,
-                        tier = highest.name.to_lowercase()
+                        tier = &highest.name
                     ),
                     say!(
-                        "Its deck is {height} up; over {most} a wet tray is lifted above the shoulder.",
+                        "The top shelf is {height} up; above {most} you lift wet trays over your shoulder.",
                         height = mm(highest.deck_height_mm),
                         most = mm(HIGHEST_REACH_MM),
                     ),
@@ -32,7 +32,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 (
                     say!("Keep the back of {place} free, or work it from both sides", place = &place.name),
                     say!(
-                        "It is {depth} deep; from one side one reaches about {most}.",
+                        "You can reach about {most} from one side; this is {depth} deep.",
                         depth = mm(place.depth_mm),
                         most = mm(REACH_MM),
                     ),

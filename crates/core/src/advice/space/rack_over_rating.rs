@@ -25,7 +25,7 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
                 place = &view.place.name
             ),
             say!(
-                "All its trays weigh {now} while they are watered; it is rated for {rating} in all. It could give way.",
+                "Freshly watered, all trays weigh {now}; {place} is rated for {rating} in all and could give way.",
                 now = kg(load.watered_kg),
                 rating = kg(rating_kg),
             ),

@@ -40,7 +40,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 of = count(of)
             ),
             reason: say!(
-                "From {from} to {to} nothing is reckoned of their light and warmth. In the Room view they lie on the tray shelf: stand them from there.",
+                "From {from} to {to} nobody knows their light and warmth. Stand them from the tray shelf in the Room view.",
                 from = days.from,
                 to = days.to
             ),

@@ -31,7 +31,7 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
     };
     let name = &view.place.name;
     let mut fixes = vec![done(
-        say!("It is fixed"),
+        say!("Done: fixed to the wall"),
         say!("fixed {place} to the wall", place = name),
         "wall_fixed",
     )];
@@ -39,24 +39,24 @@ pub(super) fn judge(view: &PlaceView<'_, '_>) -> Option<Finding> {
     let lean = Quantity::AngleDeg.of(load.tips_at_deg);
     let reason = if slender && rack.feet == Feet::Castors {
         say!(
-            "It is {ratio} times as tall as deep and stands on wheels; as loaded it tips at a lean of {lean}.",
+            "This rack is {ratio} times as tall as it is deep, and on wheels; loaded like this, a lean of {lean} tips it over.",
             ratio = ratio,
             lean = lean
         )
     } else if slender {
         say!(
-            "It is {ratio} times as tall as deep; as loaded it tips at a lean of {lean}.",
+            "This rack is {ratio} times as tall as it is deep; loaded like this, a lean of {lean} tips it over.",
             ratio = ratio,
             lean = lean
         )
     } else {
         fixes.push(done(
-            say!("It is braced"),
+            say!("Done: braced"),
             say!("braced {place}", place = name),
             "braced",
         ));
         say!(
-            "It is {height} tall without a brace or a back: under wet trays it sways. Set it level first.",
+            "A rack {height} tall with no brace or back sways under wet trays. Level it first.",
             height = Quantity::LengthMm.of(view.place.height_mm)
         )
     };

@@ -33,11 +33,11 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                     to: to.unwrap_or(first.days.to),
                 },
                 headline: say!(
-                    "Clear the heap: {count} more pairs want the same spot",
+                    "Spread the trays out: {count} more pairs share a spot",
                     count = count
                 ),
                 reason: say!(
-                    "{trays} trays are to stand in {bay}, many of them on top of one another.",
+                    "{trays} trays are planned for {bay}, many on top of one another.",
                     trays = Quantity::Count.of(heaped(of_bay) as f64),
                     bay = bay_name(plan, of_bay[0].bay),
                 ),
@@ -79,7 +79,7 @@ fn pair(plan: &SoundPlan, clash: &Clash<'_>) -> Finding {
             second = &clash.second.name,
         ),
         reason: say!(
-            "Both are to stand at the same spot of {bay} from {from} to {to}.",
+            "Both trays have the same spot on {bay} from {from} to {to}.",
             bay = bay,
             from = clash.days.from,
             to = clash.days.to,

@@ -42,7 +42,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let names: Vec<&str> = out.iter().map(|s| s.tray.name.as_str()).collect();
     let reason = if total > FORGIVEN_MM {
         say!(
-            "{trays} are {total} deeper than the deck, out by {worst} at the most: easily knocked, and their rims bend when wet. Shared between front and back it is least.",
+            "{trays} are {total} deeper than the shelf and stick out by up to {worst}: easily knocked, and wet rims sag. Split the overhang between front and back.",
             trays = names.join(", "),
             total = mm(total),
             worst = mm(worst),

@@ -28,7 +28,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Harm,
             headline,
             say!(
-                "The air there reaches {most}, over its limit of {limit}: seed and seedlings cook. So it would reach {then}.",
+                "The air inside reaches {most}, past the limit of {limit}, and cooks seed and seedlings. This brings it down to {then}.",
                 most = celsius(shelf.most_c),
                 limit = celsius(air.limit_c),
                 then = celsius(then),

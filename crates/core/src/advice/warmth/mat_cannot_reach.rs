@@ -13,18 +13,18 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let celsius = |c: f64| Quantity::TemperatureC.of(c);
     let headline = match roots.day.helps.first() {
         Some(help) => help.what.clone(),
-        None => say!("Take a stronger mat for {tray}", tray = &roots.label),
+        None => say!("Put a stronger mat under {tray}", tray = &roots.label),
     };
     let reason = match roots.day.helps.first() {
         Some(help) => say!(
-            "{tray} comes to {mean} on the mean with its mat on all day, not the {set} that its thermostat is set to; so it would come to {then}.",
+            "With the mat on all day {tray} averages {mean}, short of the {set} you set; this brings it to {then}.",
             tray = &roots.label,
             mean = celsius(roots.day.mean_c),
             set = celsius(set_c),
             then = celsius(help.mean_c),
         ),
         None => say!(
-            "{tray} comes to {mean} on the mean with its mat on all day, not the {set} that its thermostat is set to.",
+            "With the mat on all day {tray} averages {mean}, short of the {set} you set.",
             tray = &roots.label,
             mean = celsius(roots.day.mean_c),
             set = celsius(set_c),

@@ -26,7 +26,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         Severity::Harm,
         say!("Lay the heat mats side by side"),
         say!(
-            "{upper} lies on {lower}: a mat that is covered or folded cannot give off its heat and burns through. Keep mats flat, under trays only, and plug them in by a residual-current socket.",
+            "{upper} lies on {lower}, and a covered or folded mat overheats and can burn. Keep mats flat, under trays only, on an RCD (GFCI) socket.",
             upper = &upper.name,
             lower = &lower.name,
         ),

@@ -20,7 +20,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         Severity::Harm,
         say!("Put a thermostat on {mat}, or open a side", mat = &mat.name),
         say!(
-            "Film all round keeps its heat in: such boxes pass {hot} in the air and more in the mix, which kills seed and may set film alight. Cut vents at the top and the bottom besides.",
+            "With film on every side the air passes {hot} and the mix gets hotter still: seed dies and film can catch fire. Cut vents top and bottom as well.",
             hot = Quantity::TemperatureC.of(30.0)
         ),
     ))

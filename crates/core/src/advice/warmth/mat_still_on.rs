@@ -42,7 +42,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             Severity::Advice,
             say!("Unplug {mat}", mat = &mat.name),
             say!(
-                "All of {tray} is up since {up}: warm roots in cool light stretch. Its {watts} are free for the next sowing.",
+                "Everything in {tray} has been up since {up}, and warm roots make leggy seedlings. The mat ({watts}) is free for the next sowing.",
                 tray = &tray.tray.name,
                 up = tray.moments.all_up,
                 watts = Quantity::PowerW.of(mat.watts),

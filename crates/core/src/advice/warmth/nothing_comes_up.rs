@@ -53,9 +53,9 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 days: DateSpan { from: dates.sow, to: plus_days(dates.harden, -1) },
                 headline,
                 reason: match dates.emergence_days {
-                    None => say!("At {now} in the root zone none of it comes up.", now = now),
+                    None => say!("No seed comes up in mix at {now}.", now = now),
                     Some(days) => say!(
-                        "At {now} in the root zone it takes {days} to come up, and by then it should harden off.",
+                        "In mix at {now} seed takes {days} to come up, when the plants should be hardening off.",
                         now = now,
                         days = Quantity::Days.of(days.round()),
                     ),

@@ -14,7 +14,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .find(|(_, mat)| matches!(mat.probe, Some(MatProbe::Air | MatProbe::Mat)))?;
     let at = view.bay.pointer().at("mats").at(index).at("probe");
     let fix = Fix {
-        label: say!("It is in the mix now"),
+        label: say!("Done: probe in the mix"),
         word: say!("put the probe of {mat} into the mix", mat = &mat.name),
         patch: vec![PatchStep::set(&at, MatProbe::Mix)],
     };
@@ -31,12 +31,12 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             say!("Push the probe of the thermostat into the mix"),
             if in_air {
                 say!(
-                    "In the air it feels the room, not {mat}: the mat stays on whatever the roots feel.",
+                    "A probe in the air reads the room, so {mat} stays on however warm the roots are.",
                     mat = &mat.name
                 )
             } else {
                 say!(
-                    "On {mat} it feels the mat, which is some degrees warmer than the roots: it switches off before they are warm.",
+                    "A probe lying on {mat} reads a few degrees high, so the mat switches off before the roots are warm.",
                     mat = &mat.name
                 )
             },

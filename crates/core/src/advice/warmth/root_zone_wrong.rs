@@ -45,7 +45,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 )
             },
             say!(
-                "Its root zone runs from {least} to {most}: of good {seed} seeds {share} come up there.",
+                "The mix runs from {least} to {most}, and only {share} of good {seed} seed comes up at that.",
                 least = Quantity::TemperatureC.of(roots.day.least_c),
                 most = Quantity::TemperatureC.of(roots.day.most_c),
                 seed = &sown.name,

@@ -76,7 +76,7 @@ impl Ways<'_> {
         let way = self.way(
             "film",
             say!(
-                "Film all round the bay, its lamps burning {hours}",
+                "Film all round the shelf, lamps on for {hours}",
                 hours = Quantity::Hours.of(tier.photoperiod_h)
             ),
             &day,
@@ -103,11 +103,7 @@ impl Ways<'_> {
         let day = self.changed(&place, lit)?;
         let kwh = self.lamps_kwh(&place.tiers);
         let path = crate::room::place_pointer(self.bay.place_index);
-        let way = self.way(
-            "shut_closet",
-            say!("The closet's doors shut, its lamps burning"),
-            &day,
-        );
+        let way = self.way("shut_closet", say!("Closet doors shut, lamps on"), &day);
         Some(WarmWay {
             patch: (kwh <= 0.0)
                 .then(|| PatchStep::set(&path.at("kind").at("closet").at("shut"), true))
@@ -164,7 +160,9 @@ impl Ways<'_> {
         let (day, shelf) = best?;
         let way = self.way("chamber", say!("In {shelf}", shelf = &shelf), &day);
         Some(WarmWay {
-            caution: Some(say!("Out of it on the day it shows, into light")),
+            caution: Some(say!(
+                "Move the tray into the light the day seedlings come up"
+            )),
             ..self.drawing(way, None)
         })
     }

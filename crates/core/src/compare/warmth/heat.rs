@@ -78,7 +78,7 @@ impl Ways<'_> {
         };
         Some(WarmWay {
             caution: Some(say!(
-                "No water near its mains: a tray without holes, its vents uncovered"
+                "Keep water off the appliance: use a tray without holes and leave the vents clear"
             )),
             ..self.way(
                 "appliance",

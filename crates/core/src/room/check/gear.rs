@@ -42,10 +42,10 @@ impl Mat {
                     &at.at("switched_with"),
                     id,
                     say!(
-                        "no mat of this tier called \"{id}\" has a thermostat of its own",
+                        "no mat on this shelf called \"{id}\" has a thermostat of its own",
                         id = id
                     ),
-                    say!("name another mat of the same tier, or leave it out"),
+                    say!("name another mat on the same shelf, or leave it out"),
                 );
             }
         }
@@ -62,7 +62,7 @@ impl Mat {
                     &at.at(name),
                     mm,
                     say!(
-                        "a mat of {size} does not lie flat on a deck of {deck}",
+                        "a mat of {size} does not lie flat on a shelf of {deck}",
                         size = Quantity::LengthMm.of(size[i]),
                         deck = Quantity::LengthMm.of(deck[i])
                     ),
@@ -99,11 +99,11 @@ impl Fan {
                 &at.at("diameter_mm"),
                 self.diameter_mm,
                 say!(
-                    "a fan of {across} does not go into a bay of {clear}",
+                    "a fan of {across} is too big for a shelf with {clear} clear",
                     across = Quantity::LengthMm.of(self.diameter_mm),
                     clear = Quantity::LengthMm.of(clear_mm)
                 ),
-                say!("take a smaller fan or a taller bay"),
+                say!("take a smaller fan or a taller shelf"),
             );
         } else {
             faults.number(

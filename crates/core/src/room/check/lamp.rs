@@ -96,18 +96,18 @@ impl Lamp {
                         &at.at("body_height_mm"),
                         self.body_height_mm,
                         say!(
-                            "a lamp body of {body} does not go into a bay of {clear}",
+                            "a lamp {body} high is too tall for a shelf with {clear} clear",
                             body = Quantity::LengthMm.of(self.body_height_mm),
                             clear = Quantity::LengthMm.of(clear_mm)
                         ),
-                        say!("take a flatter lamp or a taller bay"),
+                        say!("take a flatter lamp or a taller shelf"),
                     );
                 } else if self.height_mm > highest {
                     faults.add(
                         &height,
                         self.height_mm,
                         say!(
-                            "the lamp at {height} would stick through the deck above, {clear} over this one",
+                            "a lamp at {height} would stick through the shelf above, which is {clear} up",
                             height = Quantity::LengthMm.of(self.height_mm),
                             clear = Quantity::LengthMm.of(clear_mm)
                         ),

@@ -70,9 +70,9 @@ impl Sown<'_> {
     }
 
     fn chill(&self) -> Job {
-        let headline = say!("Put {name} cold and moist", name = self.name());
+        let headline = say!("Start chilling {name}", name = self.name());
         let note = say!(
-            "In damp paper or mix in a refrigerator for {weeks}, then sow it warm",
+            "{weeks} in damp paper or mix in the fridge, then sow in the warm",
             weeks = Quantity::Weeks.of(self.crop.cold_weeks)
         );
         Some((EventKind::Chill, self.dates.chill?, [headline, note]))
@@ -88,18 +88,18 @@ impl Sown<'_> {
     fn show(&self, shut_in: bool) -> Job {
         let dates = self.dates;
         let (date, headline, note) = if shut_in {
-            let headline = say!("{name} shows: into light", name = self.name());
+            let headline = say!("Move {name} into the light", name = self.name());
             let note = say!(
-                "Half of it should be up; it bears {days} of darkness now",
+                "About half should be up; in the dark they go leggy within {days}",
                 days = Quantity::Days.of(self.crop.dark_days)
             );
             (dates.into_light?, headline, note)
         } else if self.crop.germinates_in == GerminatesIn::Light {
-            let note = say!("It has its light from the day it was sown");
+            let note = say!("In the light since the day of sowing");
             (dates.first?, say!("{name} shows", name = self.name()), note)
         } else {
             let headline = say!("{name} shows: light on", name = self.name());
-            let note = say!("The first of it is up: from now on it wants its hours of light");
+            let note = say!("The first are up: lamps on from now");
             (dates.lamps_on?, headline, note)
         };
         Some((EventKind::Emerge, date, [headline, note]))
@@ -107,13 +107,13 @@ impl Sown<'_> {
 
     fn thin(&self) -> Job {
         let headline = if self.crop.plants_per_cell > 1 {
-            say!("Look over the clumps of {name}", name = self.name())
+            say!("Check the clumps of {name}", name = self.name())
         } else {
-            say!("Thin {name}, or prick it out", name = self.name())
+            say!("Thin or prick out {name}", name = self.name())
         };
         let note = match self.cells.and_then(|cells| cells.to_sow.as_ref()) {
             Some(sow) => say!(
-                "The first true leaves are there: keep the strongest; some {thinnings} come off. First very weak feed",
+                "First true leaves: keep the strongest and remove about {thinnings}. Give a first, very weak feed",
                 thinnings = Quantity::Count.of(sow.thinnings.round())
             ),
             None => say!("The first true leaves are there: keep the strongest"),
@@ -122,7 +122,7 @@ impl Sown<'_> {
     }
 
     fn pot_on(&self) -> Job {
-        let headline = say!("Pot {name} on", name = self.name());
+        let headline = say!("Pot on {name}", name = self.name());
         let ml = Quantity::VolumeMl.of(self.crop.pot_ml());
         let note = match self.cells.and_then(|cells| cells.pots) {
             Some(pots) => say!(
@@ -136,9 +136,9 @@ impl Sown<'_> {
     }
 
     fn harden(&self) -> Job {
-        let headline = say!("Begin to harden {name} off", name = self.name());
+        let headline = say!("Start hardening off {name}", name = self.name());
         let note = say!(
-            "Out by day and in by night for {days}; in again on a night of frost",
+            "Out by day, in at night, for {days}; keep in if frost is forecast",
             days = Quantity::Days.of(f64::from(self.crop.hardening_days))
         );
         Some((EventKind::Harden, self.dates.harden, [headline, note]))
@@ -147,7 +147,7 @@ impl Sown<'_> {
     fn plant_out(&self) -> Job {
         let headline = say!("Plant {name} out", name = self.name());
         let note = say!(
-            "A frost still comes in {risk} of all years",
+            "The chance of another frost is {risk}",
             risk = Quantity::Share.of(self.dates.frost_risk_out)
         );
         Some((EventKind::PlantOut, self.dates.out, [headline, note]))
@@ -164,7 +164,7 @@ fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
     };
     match cells.and_then(|cells| cells.to_sow.as_ref()) {
         Some(sow) => say!(
-            "{cells} cells, {each} to a cell, {depth} deep, {how}, at {warm}",
+            "{cells} cells, {each} per cell, {depth} deep, {how}; keep the mix at {warm}",
             cells = Quantity::Count.of(f64::from(sow.cells)),
             each = Quantity::Count.of(f64::from(sow.seeds_per_cell)),
             depth = Quantity::LengthMm.of(crop.sow_depth_mm),

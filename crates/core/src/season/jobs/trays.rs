@@ -163,20 +163,20 @@ fn names(reckoned: &Reckoned<'_>, tray: &Tray) -> String {
 fn words(what: EventKind, name: &str, with_mat: bool) -> [Statement; 2] {
     match what {
         EventKind::Vent => [
-            say!("Vent the dome of {name}", name = name),
-            say!("A quarter of it should show"),
+            say!("Open the dome vents on {name}", name = name),
+            say!("About a quarter should be up"),
         ],
         EventKind::Uncover if with_mat => [
-            say!("Dome off and mat off {name}", name = name),
-            say!("All of it should be up; the mat is free for the next"),
+            say!("Lift the dome and unplug the mat: {name}", name = name),
+            say!("All should be up; the mat is free for the next tray"),
         ],
         EventKind::Uncover => [
             say!("Dome off {name}", name = name),
-            say!("All of it should be up"),
+            say!("All should be up"),
         ],
         _ => [
             say!("Mat off {name}", name = name),
-            say!("All of it should be up; the mat is free for the next"),
+            say!("All should be up; the mat is free for the next tray"),
         ],
     }
 }

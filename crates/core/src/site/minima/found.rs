@@ -91,14 +91,14 @@ impl Found {
             years = frost_years(&days, how, &mut notes);
             years.truncate(1);
             notes.push(say!(
-                "This is one typical year, its months from different years: it gives no odds, so the last frost is taken to stray by {spread} either way (our own estimate unless you change it)",
+                "This is one typical year, its months from different years, so it gives no odds: we take the last frost to stray by {spread} either way (our own estimate unless you change it)",
                 spread = Quantity::Days.of(how.spread_days)
             ));
         } else if self.problem_rows == 0 {
             years = frost_years(&self.days, how, &mut notes);
             if (1..FEW_YEARS).contains(&years.len()) {
                 notes.push(say!(
-                    "Only {years} springs are on record: take what follows with care",
+                    "Only {years} springs are on record: take these odds with care",
                     years = Quantity::Count.of(years.len() as f64)
                 ));
             }
@@ -115,7 +115,7 @@ impl Found {
         });
         if record.is_none() && self.problem_rows == 0 {
             notes.push(say!(
-                "No spring is on record with enough of its days: nothing follows from it"
+                "No spring is on record with enough days to tell anything"
             ));
         }
         let minima = self.days.values().map(|day| day.minimum_c);

@@ -21,7 +21,7 @@ pub(super) fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Foun
             1,
             &first,
             say!("nothing parts the date from the minimum"),
-            say!("part them by a comma, a semicolon or a tab"),
+            say!("separate them by a comma, a semicolon or a tab"),
         );
         return;
     };
@@ -106,7 +106,7 @@ pub(super) fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Foun
             found.problem(
                 row,
                 "",
-                say!("the file goes on and on"),
+                say!("the file does not end"),
                 say!(
                     "give {most} days at the most",
                     most = Quantity::Count.of(f64::from(MOST_ROWS))

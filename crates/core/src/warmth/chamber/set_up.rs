@@ -253,7 +253,7 @@ impl ChamberSetUp {
             const FOAM_MM: f64 = 20.0;
             with(
                 say!(
-                    "Insulate it with {foam} of foam all round",
+                    "Insulate with {foam} of foam all round",
                     foam = Quantity::LengthMm.of(FOAM_MM)
                 ),
                 &|c| {

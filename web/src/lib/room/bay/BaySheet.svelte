@@ -66,7 +66,7 @@
   function setHours(hours: number) {
     bench.keep(
       burn(bench.draft!, bay.bay, hours),
-      `set ${bay.name} to burn ${words.number(hours, 'hours')}`,
+      `set ${bay.name} to run ${words.number(hours, 'hours')}`,
     );
   }
 </script>
@@ -242,7 +242,7 @@
         </p>
       {/if}
       {#if germinating.length > 0 && bay.roots.length > 0}
-        <section aria-label="Ways to warm it">
+        <section aria-label="Ways to warm these trays">
           <h3 class="mb-1">Other ways to warm these trays</h3>
           <WarmWays {bay} />
         </section>

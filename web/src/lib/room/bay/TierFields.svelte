@@ -21,7 +21,7 @@
     const lining = to === 'open' ? undefined : to;
     bench.keep(
       setOptional(path, lining, tier?.sides.top !== undefined),
-      `under the deck above ${bay.name}: ${linings[to]}`,
+      `underside of the shelf above ${bay.name}: ${linings[to]}`,
     );
   }
 
@@ -37,7 +37,7 @@
 />
 <div class="mt-2 flex items-end gap-3">
   <NumberField
-    label="Deck over the floor"
+    label="Height above the floor"
     value={tier.deck_height_mm}
     quantity="length_mm"
     min={bay.deck_range_mm[0]!}
@@ -47,12 +47,12 @@
   />
 </div>
 <CheckField
-  label="Kept for storage"
+  label="Used for storage"
   value={tier.storage}
   onset={(yes) => keep('storage', yes, `storage on ${bay.name}`)}
 />
 <CheckField
-  label="A liner sheet covers the deck"
+  label="Waterproof liner on the shelf"
   value={tier.liner}
   onset={(yes) => keep('liner', yes, `liner on ${bay.name}`)}
 />
@@ -67,7 +67,7 @@
     />
   {/each}
   <ChoiceField
-    label="Under the deck above"
+    label="Underside of the shelf above"
     value={tier.sides.top ?? 'open'}
     choices={linings}
     onset={lineTop}
@@ -75,12 +75,12 @@
 </div>
 <div class="mt-3 flex flex-wrap gap-1.5">
   <button class="quiet border-line!" onclick={() => void again([bay.bay])}
-    >The same tier again <kbd>a</kbd></button
+    >Add another shelf like this <kbd>a</kbd></button
   >
   <button class="quiet border-line!" onclick={() => void takeOut([bay.bay])}
-    >Take this tier out <kbd>Del</kbd></button
+    >Remove this shelf <kbd>Del</kbd></button
   >
   <button class="quiet border-line!" onclick={() => bench.pick({ place: bay.bay.place })}
-    >The whole {place.name.toLowerCase()}</button
+    >The whole {place.name}</button
   >
 </div>

@@ -133,7 +133,7 @@
   {@const range = ranges.get(tier.id)}
   {#if range}
     <Handle
-      label="Deck of {place.name}, {tier.name.toLowerCase()}, height over the floor"
+      label="Height of {place.name}, {tier.name} above the floor"
       x={edge + 16}
       y={up(tier.deck_height_mm)}
       axis="y"
@@ -146,7 +146,7 @@
         set(
           `tiers/${t}/deck_height_mm`,
           mm,
-          `set ${tier.name.toLowerCase()} of ${place.name} to ${length(mm)}`,
+          `set ${tier.name} of ${place.name} to ${length(mm)}`,
           byKey,
         )}
       onend={settle}

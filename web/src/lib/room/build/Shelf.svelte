@@ -32,7 +32,7 @@
 
   function put(id: string, bay: BayRef | undefined) {
     if (intoBay && !bay) {
-      bench.tell('done', 'Pick the bay first, or drag it there.');
+      bench.tell('done', 'Select a shelf first, or drag the item onto one.');
       return;
     }
     const edits: Record<Tab, () => Edit> = {
@@ -68,9 +68,9 @@
     {/each}
     <span class="ml-auto text-sm text-soft max-md:hidden">
       {#if intoBay}
-        {bench.bay ? `into ${bench.bay.name}` : 'pick a bay, or drag into one'}
+        {bench.bay ? `into ${bench.bay.name}` : 'select a shelf, or drag onto one'}
       {:else if tab === 'places'}
-        typical figures: change them to yours
+        typical sizes: change them to match yours
       {:else}
         into the plan’s own list
       {/if}
@@ -91,7 +91,7 @@
         </button>
       </li>
     {:else}
-      <li class="text-soft">Fetching the shelf…</li>
+      <li class="text-soft">Loading…</li>
     {/each}
   </ul>
 </section>

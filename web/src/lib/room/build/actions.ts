@@ -9,12 +9,12 @@ export async function build() {
 }
 
 export async function again(things: Thing[] = bench.hand.picked) {
-  if (things.length === 0) return bench.tell('done', 'Pick what there is to be more of first.');
+  if (things.length === 0) return bench.tell('done', 'Select what to add another of first.');
   await bench.edit({ again: { things } });
 }
 
 export async function takeOut(things: Thing[] = bench.hand.picked) {
-  if (things.length === 0) return bench.tell('done', 'Pick what is to go first.');
+  if (things.length === 0) return bench.tell('done', 'Select what to remove first.');
   await bench.edit({ remove: { things } });
 }
 

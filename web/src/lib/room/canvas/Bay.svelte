@@ -212,7 +212,7 @@
         >store: pots, labels, mix</text
       >
     {:else if near && bay.trays.length === 0 && !bench.building}
-      <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">nothing here today</text>
+      <text x={left + 12} y={deck - 8} font-size="14" fill="var(--soft)">empty today</text>
     {:else if near && !bay.burning && tier.lamps.length > 0 && !bench.building}
       <text x={left + 12} y={ceiling + 17} font-size="14" fill="var(--soft)">lamps off</text>
     {/if}
@@ -266,7 +266,7 @@
   <g
     role="slider"
     tabindex="0"
-    aria-label="Lamps of {bay.name}, height over the deck"
+    aria-label="Lamps of {bay.name}, height above the shelf"
     aria-orientation="vertical"
     aria-valuemin={bay.lowest_face_mm}
     aria-valuemax={bay.highest_face_mm}

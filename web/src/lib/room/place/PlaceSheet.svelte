@@ -80,7 +80,7 @@
   const pitched = $derived.by(() => {
     for (const name of ['rack', 'wall_shelf', 'closet', 'chamber'] as const) {
       const own = (kind as Record<string, { pitch_mm: number } | undefined>)[name];
-      if (own) return number('Holes every', `kind/${name}/pitch_mm`, own.pitch_mm);
+      if (own) return number('Clip holes every', `kind/${name}/pitch_mm`, own.pitch_mm);
     }
     return undefined;
   });
@@ -108,13 +108,12 @@
     <FindingCard {finding} first={i === 0} />
   {/each}
 
-  <div class="flex flex-wrap gap-1.5" role="group" aria-label="What to do with it">
-    <button class="quiet border-line!" onclick={() => void again()}
-      >The same again <kbd>a</kbd></button
+  <div class="flex flex-wrap gap-1.5" role="group" aria-label="What to do with {place.name}">
+    <button class="quiet border-line!" onclick={() => void again()}>Add another <kbd>a</kbd></button
     >
     <button
       class="quiet border-line!"
-      onclick={() => void bench.edit({ add_tier: { place: place.id } })}>Add a tier</button
+      onclick={() => void bench.edit({ add_tier: { place: place.id } })}>Add a shelf</button
     >
     <button class="quiet border-line!" onclick={() => void movePlace(place.id, -1)}
       >Move left</button
@@ -122,9 +121,7 @@
     <button class="quiet border-line!" onclick={() => void movePlace(place.id, 1)}
       >Move right</button
     >
-    <button class="quiet border-line!" onclick={() => void takeOut()}
-      >Take it out <kbd>Del</kbd></button
-    >
+    <button class="quiet border-line!" onclick={() => void takeOut()}>Remove <kbd>Del</kbd></button>
   </div>
 
   <section aria-label="Sizes">
@@ -137,7 +134,7 @@
       {#each sizes as field (field.label)}<NumberField {...field} />{/each}
       {#if pitched}<NumberField {...pitched} />{/if}
       <NumberField {...number('Empty', 'empty_kg', place.empty_kg, 'mass_kg')} />
-      <NumberField {...optional('All decks bear', 'rating_kg', place.rating_kg)} />
+      <NumberField {...optional('Safe load in all', 'rating_kg', place.rating_kg)} />
     </div>
   </section>
 
@@ -162,8 +159,8 @@
       )}
   />
 
-  <section aria-label="Decks">
-    <h3>Decks</h3>
+  <section aria-label="Shelf boards">
+    <h3>Shelf boards</h3>
     <div class="mt-1 grid grid-cols-3 items-end gap-2">
       <ChoiceField
         label="Made of"
@@ -172,11 +169,11 @@
         onset={(material) =>
           bench.keep(
             at('deck/material', material),
-            `decks of ${place.name}: ${materials[material]}`,
+            `shelves of ${place.name}: ${materials[material]}`,
           )}
       />
       <NumberField {...number('Thickness', 'deck/thickness_mm', place.deck.thickness_mm)} />
-      <NumberField {...optional('One deck bears', 'deck/rating_kg', place.deck.rating_kg)} />
+      <NumberField {...optional('Safe load per shelf', 'deck/rating_kg', place.deck.rating_kg)} />
     </div>
   </section>
 
@@ -211,7 +208,7 @@
     />
   {:else if 'closet' in kind}
     <CheckField
-      label="Its doors are kept shut, to hold the warmth of its lamps"
+      label="Doors kept shut, to hold the warmth of the lamps"
       value={kind.closet.shut ?? false}
       onset={(yes) =>
         bench.keep(
@@ -236,7 +233,12 @@
           {...number('Height of glass', 'kind/window/pane_height_mm', kind.window.pane_height_mm)}
         />
         <NumberField
-          {...number('Looks to', 'kind/window/azimuth_deg', kind.window.azimuth_deg, 'angle_deg')}
+          {...number(
+            'Window faces',
+            'kind/window/azimuth_deg',
+            kind.window.azimuth_deg,
+            'angle_deg',
+          )}
         />
         <NumberField
           {...number(
@@ -279,7 +281,7 @@
             onclick={() =>
               bench.keep(
                 [{ op: 'remove', path: `${path}/kind/chamber/walls/${i}` }],
-                `took ${wall.name} off ${place.name}`,
+                `removed ${wall.name} from ${place.name}`,
               )}>Take this layer off</button
           >
         {/if}
@@ -325,10 +327,10 @@
       <h3 class="mt-3">Thermostat and limit</h3>
       <div class="mt-1 grid grid-cols-2 gap-2">
         <NumberField
-          {...optional('Probe over the floor', 'kind/chamber/probe_mm', probe_mm, 'length_mm')}
+          {...optional('Probe above the floor', 'kind/chamber/probe_mm', probe_mm, 'length_mm')}
         />
         <NumberField
-          {...optional('Too hot over', 'kind/chamber/limit_c', limit_c, 'temperature_c')}
+          {...optional('Upper limit', 'kind/chamber/limit_c', limit_c, 'temperature_c')}
         />
       </div>
       <p class="text-sm text-soft">
@@ -376,8 +378,7 @@
       {/if}
     </section>
   {:else if onDay?.through_door}
-    <button class="quiet self-start border-line!" onclick={stand}
-      >Give it a spot on the floor</button
+    <button class="quiet self-start border-line!" onclick={stand}>Choose a spot on the floor</button
     >
   {/if}
 

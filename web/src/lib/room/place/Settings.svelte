@@ -13,7 +13,7 @@
 
   type What = 'lamps_germinating' | 'mats_growing' | 'shut';
   const said: Record<What, [string, string]> = {
-    lamps_germinating: ['lamps burn over what germinates', 'lamps off over what germinates'],
+    lamps_germinating: ['lamps on while trays germinate', 'lamps off while trays germinate'],
     mats_growing: ['mats stay on under what grows', 'mats off once all is up'],
     shut: ['doors shut', 'doors open'],
   };
@@ -29,8 +29,8 @@
   );
   const tiers = $derived(
     Object.fromEntries([
-      ['', 'all of it'],
-      ...place.tiers.map((tier) => [tier.id, tier.name.toLowerCase()]),
+      ['', 'all shelves'],
+      ...place.tiers.map((tier) => [tier.id, tier.name]),
     ]) as Record<string, string>,
   );
   let chosen = $state('lamps_germinating:on');
@@ -70,7 +70,7 @@
         >
         <button
           class="quiet"
-          aria-label="Take out what is set from {words.shortDate(setting.from)}"
+          aria-label="Remove what is set from {words.shortDate(setting.from)}"
           onclick={() =>
             keep(
               settings.filter((_, other) => other !== i),
@@ -85,6 +85,6 @@
     <ChoiceField label="Where" value={tier} choices={tiers} onset={(to) => (tier = to)} />
   </div>
   <button class="quiet mt-1 border-line!" onclick={add}
-    >Set it from {words.shortDate(bench.date)} on</button
+    >Set this from {words.shortDate(bench.date)} on</button
   >
 </section>

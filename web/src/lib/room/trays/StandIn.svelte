@@ -23,7 +23,7 @@
   const words = $derived(bench.words);
   const from = $derived(when === 'date' ? bench.date : undefined);
   const whens = $derived<Record<When, string>>({
-    stage: `all the time that it ${{ germinate: 'germinates', grow: 'grows', harden: 'hardens off', out: 'is out' }[stage]}`,
+    stage: `as long as the tray ${{ germinate: 'germinates', grow: 'grows', harden: 'hardens off', out: 'is out' }[stage]}`,
     date: `from ${words.shortDate(bench.date)} on`,
   });
 
@@ -41,7 +41,7 @@
       const against = fits[id]?.against;
       return [id, against ? `${name} (${words.say(against)})` : name];
     });
-    return Object.fromEntries([...(now ? [] : [['', 'choose a bay']]), ...named]) as Record<
+    return Object.fromEntries([...(now ? [] : [['', 'choose a shelf']]), ...named]) as Record<
       string,
       string
     >;
@@ -65,7 +65,7 @@
 </script>
 
 {#if (bench.room?.bays ?? []).length === 0}
-  <p>Nothing to stand it in yet: press <b>Build</b> and take a rack, a bench or a chamber.</p>
+  <p>No shelf to stand trays on yet: press <b>Build</b> and take a rack, a bench or a chamber.</p>
 {:else}
   <div class="flex flex-col gap-1">
     {#if now}
@@ -80,7 +80,7 @@
     {/if}
     <ChoiceField {label} value={to} choices={bays} onset={(id) => (chosen = id)} />
     <button class="quiet self-start border-frame! font-semibold" disabled={!to} onclick={go}
-      >{now ? 'Move it there' : trays.length > 1 ? 'Stand them there' : 'Stand it there'}</button
+      >{now ? 'Move there' : trays.length > 1 ? 'Stand trays there' : 'Stand tray there'}</button
     >
   </div>
 {/if}

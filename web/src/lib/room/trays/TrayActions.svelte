@@ -66,8 +66,8 @@
   <div class="-ml-2 flex flex-wrap">
     <button
       class="quiet text-sm text-teal! hover:text-ink!"
-      aria-label="Move {tray.label} to another bay"
-      onclick={() => (doing = 'move')}>Move it…</button
+      aria-label="Move {tray.label} to another shelf"
+      onclick={() => (doing = 'move')}>Move tray…</button
     >
     <button
       class="quiet text-sm text-teal! hover:text-ink!"
@@ -84,12 +84,12 @@
     <button
       class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Turn {tray.label} a quarter"
-      onclick={() => void turn(tray.tray)}>Turn it</button
+      onclick={() => void turn(tray.tray)}>Turn tray</button
     >
     <button
       class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Swap {tray.label} with another tray"
-      onclick={() => (doing = 'swap')}>Swap it…</button
+      onclick={() => (doing = 'swap')}>Swap trays…</button
     >
     <button
       class="quiet text-sm text-teal! hover:text-ink!"

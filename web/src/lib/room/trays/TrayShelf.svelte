@@ -1,5 +1,5 @@
 <script lang="ts">
-  // Trays that stand nowhere on this date: drag one into a bay, or tap one or several and choose the bay.
+  // Trays that stand nowhere on this date: drag one onto a shelf, or tap one or several and choose the bay.
   import { bench } from '../../bench/workbench.svelte';
   import { carry } from '../carry.svelte';
   import { carryOff } from './carryTrays';
@@ -27,7 +27,7 @@
           ? '1 tray stands nowhere on this date'
           : `${trays.length} trays stand nowhere on this date`}
       </h2>
-      <p class="text-sm text-soft">drag one into a bay, or tap one or several and choose</p>
+      <p class="text-sm text-soft">drag one onto a shelf, or tap one or several and choose</p>
     </div>
     {#if open.length > 0}
       <div class="max-w-md">

@@ -43,7 +43,7 @@
           keep(
             spans.filter((_, j) => j !== i),
             `not away ${words.shortDate(span.from)} to ${words.shortDate(span.to)}`,
-          )}>Take out</button
+          )}>Remove</button
       >
     </li>
   {/each}
@@ -62,18 +62,18 @@
       bind:value={to}
     />
   </label>
-  <button class="quiet border-line!" disabled={!from || !to || to < from}>Note it</button>
+  <button class="quiet border-line!" disabled={!from || !to || to < from}>Add</button>
 </form>
 {#if away}
   <p class="mt-2">
-    What dries first, watered well on {words.shortDate(away.days.from)}:
+    First to dry after a good watering on {words.shortDate(away.days.from)}:
   </p>
   <ul data-testid="dries">
     {#each away.trays as tray (tray.tray)}
       <li class="border-t py-1">
         <b>{tray.label}</b>, {tray.bay_name}:
         {#if tray.dries_on == null}
-          holds out
+          lasts
         {:else}
           <span class:text-wine={tray.too_soon}
             >dry by {words.shortDate(tray.dries_on)}{tray.too_soon
@@ -81,7 +81,7 @@
               : ''}</span
           >{#if tray.too_soon && tray.filled_until !== tray.dries_on}; left filled from below {tray.filled_until ==
             null
-              ? 'it holds out'
+              ? 'each lasts'
               : `by ${words.shortDate(tray.filled_until)}`}{/if}
         {/if}
       </li>

@@ -83,7 +83,7 @@
           />
         </div>
         <CheckField
-          label="Has no holes: water can stand in it"
+          label="No drainage holes: water can stand inside"
           value={format.holds_water}
           onset={(yes) =>
             bench.keep([replace(`/tray_formats/${i}/holds_water`, yes)], `holes of ${format.name}`)}
@@ -92,8 +92,8 @@
           <button
             class="quiet self-start border-line!"
             onclick={() =>
-              bench.keep([{ op: 'remove', path: `/tray_formats/${i}` }], `took out ${format.name}`)}
-            >Take it out</button
+              bench.keep([{ op: 'remove', path: `/tray_formats/${i}` }], `removed ${format.name}`)}
+            >Remove</button
           >
         {/if}
       </div>

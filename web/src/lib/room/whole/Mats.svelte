@@ -31,9 +31,9 @@
 <div bind:clientWidth={width}>
   {#if !asked.fresh('mats')}
     <p class="text-soft">
-      Which sowings are worth a heat mat, and how few mats serve them by turns.
+      See which sowings gain from a heat mat, and how few will do if you pass them on.
     </p>
-    <AskButton {asked} label="Share out the mats" onask={ask} />
+    <AskButton {asked} label="Plan the mats" onask={ask} />
   {:else if mats}
     <p class="rounded-xl bg-sage-soft p-3" data-testid="mats-verdict">{words.say(mats.verdict)}.</p>
     {#if x && width > 0}
@@ -87,7 +87,7 @@
         {/each}
       </svg>
       <p class="text-sm text-soft">
-        A line for each place on a mat; a bar is a tray until all of it is up
+        One line for each mat space; a bar is a tray, from sowing until all are up
       </p>
     {/if}
     <ul class="mt-2" data-testid="mats-worth">

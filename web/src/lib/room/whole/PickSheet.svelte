@@ -8,13 +8,13 @@
     const place = bench.places.find((p) => p.id === thing.place);
     const tier = place?.tiers.find((t) => t.id === thing.tier);
     const gear = thing.gear && tier?.[thing.gear.list].find((g) => g.id === thing.gear?.id);
-    const where = tier ? `${place?.name}, ${tier.name.toLowerCase()}` : (place?.name ?? '');
+    const where = tier ? `${place?.name}, ${tier.name}` : (place?.name ?? '');
     return gear ? `${gear.name} in ${where}` : where;
   });
 </script>
 
 <div class="flex items-start justify-between gap-2">
-  <h2 class="text-2xl">{bench.hand.picked.length} things picked</h2>
+  <h2 class="text-2xl">{bench.hand.picked.length} things selected</h2>
   <button class="quiet" aria-label="Close the sheet" onclick={() => bench.pick(undefined)}
     >Close <kbd>Esc</kbd></button
   >
@@ -25,21 +25,19 @@
       {name(thing)}
       <button
         class="quiet"
-        aria-label="Let go of {name(thing)}"
+        aria-label="Deselect {name(thing)}"
         onclick={() => bench.pick(thing, true)}>✕</button
       >
     </li>
   {/each}
 </ul>
 <div class="flex flex-wrap gap-1.5">
-  <button class="quiet border-line!" onclick={() => void again()}
-    >The same again <kbd>a</kbd></button
-  >
+  <button class="quiet border-line!" onclick={() => void again()}>Add another <kbd>a</kbd></button>
   <button class="quiet border-line!" onclick={() => void takeOut()}
-    >Take them out <kbd>Del</kbd></button
+    >Remove them <kbd>Del</kbd></button
   >
 </div>
 <p class="mt-3 text-sm text-soft">
-  Shift with a click or with Enter picks one more thing, or lets it go. On a touch screen, press
-  “Pick more” above the room.
+  Shift with a click or Enter selects one more thing, or deselects. On a touch screen, press “Select
+  several” above the room.
 </p>

@@ -42,7 +42,7 @@
 </script>
 
 <h2 class="text-2xl">The room</h2>
-<p class="text-soft">{words.date(bench.date)}; pick a bay or a place</p>
+<p class="text-soft">{words.date(bench.date)}: select a shelf or a rack</p>
 
 {#if room && today && season}
   <dl class="mt-3 grid grid-cols-2 gap-3" data-testid="room-figures">
@@ -70,7 +70,7 @@
         <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
       {:else if room}
         <p class="rounded-xl bg-straw-soft p-3">
-          Nothing else to put right; but what stands nowhere is not reckoned with. Stand the trays
+          Nothing else to put right, but trays that stand nowhere cannot be judged. Stand the trays
           on the shelf below the room first.
         </p>
       {/if}
@@ -79,7 +79,7 @@
 </div>
 
 {#if bench.draft}
-  <h3 class="mt-5 mb-2">From above</h3>
+  <h3 class="mt-5 mb-2">Floor plan</h3>
   <FloorPlan />
   <div class="mt-3 grid grid-cols-3 gap-2">
     {#each sizes as { label, field } (field)}
@@ -103,9 +103,9 @@
       onset={(mm) => set('door/height_mm', mm)}
     />
   </div>
-  <h3 class="mt-5 mb-1">Mats by turns</h3>
+  <h3 class="mt-5 mb-1">Sharing the heat mats</h3>
   <Mats />
-  <h3 class="mt-5 mb-1">Days away</h3>
+  <h3 class="mt-5 mb-1">While you are away</h3>
   <Away />
   <h3 class="mt-5 mb-1">Containers</h3>
   <Containers />

@@ -32,7 +32,7 @@
         <p class="text-sm whitespace-nowrap text-soft">{words.date(event.date)}</p>
       </li>
     {:else}
-      <li class="text-soft">No sowing, no move; keep watering.</li>
+      <li class="text-soft">Nothing to sow or move this week. Keep watering.</li>
     {/each}
   </ul>
 </section>

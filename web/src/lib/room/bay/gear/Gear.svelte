@@ -30,9 +30,9 @@
       { label: 'Photons', field: 'ppf_umol_s', quantity: 'ppf_umol_s', optional: true },
       { label: 'Colour', field: 'cct_k', quantity: 'colour_temperature_k' },
       { label: 'Beam', field: 'beam_deg', quantity: 'angle_deg' },
-      { label: 'Least gap', field: 'least_gap_mm', quantity: 'length_mm' },
+      { label: 'Smallest gap', field: 'least_gap_mm', quantity: 'length_mm' },
       { label: 'Body', field: 'body_height_mm', quantity: 'length_mm' },
-      { label: 'Over the deck', field: 'height_mm', quantity: 'length_mm' },
+      { label: 'Above the shelf', field: 'height_mm', quantity: 'length_mm' },
       ...at,
     ],
     mats: [
@@ -40,16 +40,21 @@
       { label: 'Length', field: 'length_mm', quantity: 'length_mm' },
       { label: 'Width', field: 'width_mm', quantity: 'length_mm' },
       { label: 'Thermostat', field: 'thermostat_c', quantity: 'temperature_c', optional: true },
-      { label: 'Switches within', field: 'hysteresis_k', quantity: 'difference_k', optional: true },
-      { label: 'Dial is off by', field: 'dial_error_k', quantity: 'difference_k', optional: true },
-      { label: 'Foam under it', field: 'pad_mm', quantity: 'length_mm', optional: true },
+      {
+        label: 'Thermostat swing',
+        field: 'hysteresis_k',
+        quantity: 'difference_k',
+        optional: true,
+      },
+      { label: 'Dial error', field: 'dial_error_k', quantity: 'difference_k', optional: true },
+      { label: 'Foam underneath', field: 'pad_mm', quantity: 'length_mm', optional: true },
       ...at,
     ],
     fans: [
       { label: 'Power', field: 'watts', quantity: 'power_w' },
       { label: 'Air moved', field: 'flow_m3_h', quantity: 'flow_m3_h' },
-      { label: 'Across', field: 'diameter_mm', quantity: 'length_mm' },
-      { label: 'Over the deck', field: 'height_mm', quantity: 'length_mm' },
+      { label: 'Diameter', field: 'diameter_mm', quantity: 'length_mm' },
+      { label: 'Above the shelf', field: 'height_mm', quantity: 'length_mm' },
       ...at,
     ],
   };
@@ -110,7 +115,7 @@
           </div>
           {#if 'along' in item}
             <ChoiceField
-              label="Its length runs"
+              label="Length runs"
               value={item.along}
               choices={ways}
               onset={(along) =>
@@ -120,7 +125,7 @@
           {#if list === 'mats' && read(item, 'thermostat_c') !== undefined}
             {@const mat = item as Mat}
             <ChoiceField
-              label="Its probe is"
+              label="Probe"
               value={mat.probe ?? 'mix'}
               choices={probes}
               onset={(probe) =>
@@ -135,10 +140,10 @@
           {/if}
           <div class="flex gap-2">
             <button class="quiet border-line!" onclick={() => void again([thing(list, item.id)])}
-              >The same again</button
+              >Add another</button
             >
             <button class="quiet border-line!" onclick={() => void takeOut([thing(list, item.id)])}
-              >Take it out</button
+              >Remove</button
             >
           </div>
         </div>

@@ -17,7 +17,7 @@
     anywhere: 'lamps hang at any height',
     chain: 'lamps on chains, link by link',
     boxes: 'boxes under the trays',
-    fixed: 'nothing moves',
+    fixed: 'lamps and trays stay put',
   };
   const adjust = $derived(tier.adjust ?? undefined);
   const chain = $derived(
@@ -58,18 +58,18 @@
       const { lift_mm, change_mm } = step.boxes;
       if (change_mm === 0) return `leave the boxes${hours}`;
       return `${change_mm < 0 ? 'take boxes away' : 'add boxes'}: ${
-        lift_mm === 0 ? 'onto the bare deck' : `stand on ${mm(lift_mm)}`
+        lift_mm === 0 ? 'onto the bare shelf' : `stand on ${mm(lift_mm)}`
       }${hours}`;
     }
     return step === 'fixed' ? hours.slice(2) : `hang at ${mm(setting.height_mm)}${hours}`;
   });
 </script>
 
-<ChoiceField label="The gap is changed by" value={way} choices={ways} onset={choose} />
+<ChoiceField label="How you adjust the gap" value={way} choices={ways} onset={choose} />
 {#if chain}
   <div class="mt-2">
     <NumberField
-      label="A link moves it"
+      label="Length of a link"
       value={chain.link_mm}
       quantity="length_mm"
       onset={(value) =>

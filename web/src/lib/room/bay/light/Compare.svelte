@@ -30,11 +30,11 @@
     now && then
       ? ([
           ['Hang at', (s) => (s.height_mm == null ? '–' : words.number(s.height_mm, 'length_mm'))],
-          ['Burn', (s) => (s.height_mm == null ? '–' : words.number(s.hours_h, 'hours'))],
-          ['DLI, mean', (s) => words.bare(s.light.dli.mean, 'dli_mol_m2_d')],
-          ['DLI, worst', (s) => words.bare(s.light.dli.worst, 'dli_mol_m2_d')],
+          ['Hours a day', (s) => (s.height_mm == null ? '–' : words.number(s.hours_h, 'hours'))],
+          ['Daily light, average', (s) => words.bare(s.light.dli.mean, 'dli_mol_m2_d')],
+          ['Daily light, darkest', (s) => words.bare(s.light.dli.worst, 'dli_mol_m2_d')],
           ['DLI, best', (s) => words.bare(s.light.dli.best, 'dli_mol_m2_d')],
-          ['Worst to mean', (s) => words.number(s.light.evenness, 'share')],
+          ['Evenness (darkest to average)', (s) => words.number(s.light.evenness, 'share')],
           ['Cells too dark', (s) => words.number(s.light.under, 'share')],
           ['Cells too bright', (s) => words.number(s.light.over, 'share')],
           ['Draws', (s) => words.number(s.power.watts, 'power_w')],
@@ -57,7 +57,7 @@
   <AskButton {asked} label="Compare set-ups" onask={ask} />
 {:else if now && then}
   <ChoiceField
-    label="Beside what is there"
+    label="Compare with"
     value={chosen}
     choices={names}
     onset={(code) => (chosen = code)}
@@ -86,7 +86,7 @@
     </tbody>
   </table>
   {#if then.patch.length > 0}
-    <button class="quiet mt-2 border-line!" onclick={take}>Set it up like this</button>
+    <button class="quiet mt-2 border-line!" onclick={take}>Use this set-up</button>
   {/if}
 {:else}
   <p class="text-soft">Nothing grows under lamps here on {words.date(bench.date)}.</p>

@@ -14,7 +14,7 @@
   const most = $derived(Math.max(20, dli.best * 1.05, (target?.high ?? 0) * 1.2));
   const x = $derived((value: number) => (value / most) * width);
   const text = $derived(
-    `daily light from ${bench.words.bare(dli.worst, 'dli_mol_m2_d')} to ${bench.words.number(dli.best, 'dli_mol_m2_d')}, mean ${bench.words.bare(dli.mean, 'dli_mol_m2_d')}` +
+    `daily light from ${bench.words.bare(dli.worst, 'dli_mol_m2_d')} to ${bench.words.number(dli.best, 'dli_mol_m2_d')}, average ${bench.words.bare(dli.mean, 'dli_mol_m2_d')}` +
       (target ? `; wanted ${target.low} to ${target.high}` : ''),
   );
 </script>

@@ -39,9 +39,9 @@
     onturn={begin}
   />
   <div class="flex flex-col gap-2">
-    <TimeField label="Lamps go on at" hour={now.from_h} onset={begin} />
+    <TimeField label="Lamps on at" hour={now.from_h} onset={begin} />
     <NumberField
-      label="Burn a day"
+      label="Hours of light a day"
       value={tier.photoperiod_h}
       quantity="hours"
       field="/places/*/tiers/*/photoperiod_h"

@@ -108,7 +108,7 @@
     stroke-width="1"
     role="slider"
     tabindex="0"
-    aria-label="Hours that the lamps burn"
+    aria-label="Hours of light"
     aria-valuemin="0"
     aria-valuemax="24"
     aria-valuenow={start}

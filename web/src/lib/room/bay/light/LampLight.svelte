@@ -100,20 +100,20 @@
 
 <div class="grid grid-cols-2 gap-2">
   <ChoiceField
-    label="It shines"
+    label="Light goes"
     value={shines}
     choices={ways as Record<Shines, string>}
     onset={shine}
   />
   <ChoiceField
-    label="It burns"
+    label="Dimmer"
     value={steps.length === 0 ? 'none' : String(steps.length)}
     choices={dimmerNames}
     onset={dim}
   />
   {#if lamp.dimmer}
     <ChoiceField
-      label="Stands on"
+      label="Set to"
       value={String(lamp.dimmer.at)}
       choices={stepNames}
       onset={(to) =>
@@ -121,7 +121,7 @@
     />
   {/if}
   <NumberField
-    label="Has burnt"
+    label="Hours run so far"
     value={lamp.ageing?.burnt_h}
     quantity="hours"
     field="{path}/ageing/burnt_h"
@@ -130,7 +130,7 @@
   />
   {#if lamp.ageing}
     <NumberField
-      label="70 % left after"
+      label="Hours to 70% output"
       value={lamp.ageing.l70_h}
       quantity="hours"
       field="{path}/ageing/l70_h"

@@ -12,17 +12,17 @@
 <table class="w-full text-right">
   <thead class="text-sm text-soft">
     <tr>
-      <th class="text-left font-normal">on the leaves</th>
-      <th class="font-normal">mean</th>
-      <th class="font-normal">worst</th>
-      <th class="font-normal">best cell</th>
+      <th class="text-left font-normal">at the leaves</th>
+      <th class="font-normal">average</th>
+      <th class="font-normal">darkest</th>
+      <th class="font-normal">brightest</th>
     </tr>
   </thead>
   <tbody>
     {#if light.ppfd.best > 0}
       <tr data-testid="ppfd">
         <th class="text-left font-semibold"
-          >PPFD <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
+          >Brightness (PPFD) <span class="text-sm font-normal text-soft">µmol/m²/s</span></th
         >
         <td class="font-semibold">{words.bare(light.ppfd.mean, 'ppfd_umol_m2_s')}</td>
         <td>{words.bare(light.ppfd.worst, 'ppfd_umol_m2_s')}</td>
@@ -31,7 +31,7 @@
     {/if}
     <tr data-testid="dli">
       <th class="text-left font-semibold"
-        >DLI <span class="text-sm font-normal text-soft">mol/m²/d</span></th
+        >Daily light (DLI) <span class="text-sm font-normal text-soft">mol/m²/d</span></th
       >
       <td class="font-semibold">{words.bare(light.dli.mean, 'dli_mol_m2_d')}</td>
       <td>{words.bare(light.dli.worst, 'dli_mol_m2_d')}</td>
@@ -42,7 +42,7 @@
 <div class="mt-1 flex flex-wrap items-center gap-x-2">
   <DliGauge dli={light.dli} target={light.target} width={200} />
   {#if light.target}
-    <span class="text-sm">wants {light.target.low} to {light.target.high}</span>
+    <span class="text-sm">needs {light.target.low} to {light.target.high}</span>
   {:else}
     <span class="text-sm text-soft">nothing is up yet</span>
   {/if}
@@ -50,8 +50,8 @@
 <ul class="mt-1 text-sm" data-testid="measures">
   {#if light.target}
     <li>
-      <b>{words.number(light.under, 'share')}</b> of cells get too little,
-      <b>{words.number(light.over, 'share')}</b> too much{#if light.hours_in_band}; the mean is
+      <b>{words.number(light.under, 'share')}</b> of cells get too little light,
+      <b>{words.number(light.over, 'share')}</b> too much{#if light.hours_in_band}; the average is
         right from {words.bare(light.hours_in_band.low, 'hours')} to {words.number(
           light.hours_in_band.high,
           'hours',
@@ -66,7 +66,7 @@
   {/if}
   {#if light.sent_back >= 0.5}
     <li>
-      Walls and decks send back {words.number(light.sent_back, 'ppfd_umol_m2_s')} of it
+      Of this, {words.number(light.sent_back, 'ppfd_umol_m2_s')} is reflected light
     </li>
   {/if}
   {#if light.daylight_mol_m2_d > 0}
@@ -77,7 +77,7 @@
   {/if}
   {#if light.from_above_mol_m2_d >= 0.05}
     <li>
-      {words.number(light.from_above_mol_m2_d, 'dli_mol_m2_d')} falls through the deck above
+      {words.number(light.from_above_mol_m2_d, 'dli_mol_m2_d')} comes through the shelf above
     </li>
   {/if}
 </ul>

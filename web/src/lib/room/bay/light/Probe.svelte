@@ -38,14 +38,14 @@
 <div class="mt-1 rounded-lg border p-2" data-testid="probe">
   {#if probed}
     <p>
-      At the cross, {words.number(probed.z_mm, 'length_mm')} over the deck: PPFD
+      At the cross, {words.number(probed.z_mm, 'length_mm')} above the shelf: brightness (PPFD)
       <b>{words.bare(probed.ppfd, 'ppfd_umol_m2_s')}</b>, DLI
-      <b>{words.bare(probed.dli, 'dli_mol_m2_d')}</b> from these lamps. A lux meter should show
+      <b>{words.bare(probed.dli, 'dli_mol_m2_d')}</b> from these lamps. A lux meter should read
       <b>{words.number(probed.lux, 'illuminance_lux')}</b>.
     </p>
     <div class="mt-1 flex flex-wrap items-end gap-3">
       <NumberField
-        label="Yours shows"
+        label="Yours reads"
         value={lux}
         quantity="illuminance_lux"
         min={1}

@@ -83,17 +83,21 @@
       {/each}
     </svg>
     <p class="text-sm text-soft">
-      DLI in mol/m²/d: bars on average days, lines from overcast to cloudless; dashed green what
-      leafy and fruiting seedlings want
+      Daily light (DLI) in mol/m²/d: bars on average days, lines from overcast to cloudless; dashed
+      green what leafy and fruiting seedlings need
     </p>
   {/if}
 </div>
 <p class="mt-1 text-sm" data-testid="facing">
-  Facing otherwise it would be, in this month: {sill.facing
+  A window facing another way would give, this month: {sill.facing
     .map((f) => `${ways[f.azimuth_deg]} ${bare(f.average[month - 1]!)}`)
     .join(', ')}.
 </p>
 <p class="mt-1 text-sm">
-  By the pane {bare(sill.near_pane_mol_m2_d)}, by the room {bare(sill.near_room_mol_m2_d)} today: turn
-  trays half round every day, and each gets {words.number(sill.turned_mol_m2_d, 'dli_mol_m2_d')}.
+  Today the glass side gets {bare(sill.near_pane_mol_m2_d)}, the room side {bare(
+    sill.near_room_mol_m2_d,
+  )}: turn trays half round every day, and each gets {words.number(
+    sill.turned_mol_m2_d,
+    'dli_mol_m2_d',
+  )}.
 </p>

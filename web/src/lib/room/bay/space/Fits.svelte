@@ -35,11 +35,11 @@
   <thead class="text-sm text-soft">
     <tr>
       <th class="text-left font-normal">how many fit</th>
-      <th class="pl-2 font-normal" title="length along the front">along</th>
-      <th class="pl-2 font-normal" title="length from front to back">across</th>
-      <th class="pl-2 font-normal" title="both ways mixed, none over an edge">most</th>
+      <th class="pl-2 font-normal" title="length along the front">lengthways</th>
+      <th class="pl-2 font-normal" title="length from front to back">crossways</th>
+      <th class="pl-2 font-normal" title="both ways mixed, none over an edge">at most</th>
       <th class="pl-2 font-normal" title="beside what stands here on this day">free</th>
-      <th class="pl-2 font-normal" title="from its dome to the lowest lamp or deck">dome</th>
+      <th class="pl-2 font-normal" title="from its dome to the lowest lamp or shelf">over dome</th>
     </tr>
   </thead>
   <tbody data-testid="fits">
@@ -66,8 +66,8 @@
   <p class="text-sm text-soft" data-testid="overhang">* {over} front and back together</p>
 {/each}
 <p class="text-sm text-soft">
-  along and across the front, mixed at the most, free today beside what stands here; “dome” is the
-  air over it up to the lowest lamp or deck
+  along and across the front, at most with both mixed, free today beside what stands here; “over
+  dome” is the air above the dome, up to the lowest lamp or shelf
 </p>
 {#if fits.some((f) => f.over_dome_mm == null)}
   <p class="text-sm text-soft">° without a dome: over the rim</p>
@@ -78,7 +78,7 @@
     height={place.depth_mm * scale}
     class="mt-2"
     role="img"
-    aria-label="{fit.most} of {format.name} on the deck, seen from above"
+    aria-label="{fit.most} of {format.name} on the shelf, seen from above"
   >
     <rect
       width={place.width_mm * scale}

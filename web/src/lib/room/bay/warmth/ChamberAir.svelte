@@ -123,13 +123,15 @@
     <WhyNote of="air" why={air.why} />
   </li>
   <li>
-    Its vents let {words.number(day.vents_m3_h, 'flow_m3_h')} through{#if air.probe_mm != null}; the
+    The vents let {words.number(day.vents_m3_h, 'flow_m3_h')} through{#if air.probe_mm != null}; the
       coral dot is the thermostat’s probe{/if}
   </li>
-  {#if !day.reaches}<li class="text-wine">Its thermostat’s setting is not held.</li>{/if}
+  {#if !day.reaches}<li class="text-wine">The thermostat cannot hold its setting.</li>{/if}
   {#if day.overheats}<li class="text-wine">
-      It passes its limit of {words.number(air.limit_c, 'temperature_c')}: too hot for seed and
-      seedlings.
+      Too hot for seed and seedlings: past the limit of {words.number(
+        air.limit_c,
+        'temperature_c',
+      )}: too hot for seed and seedlings.
     </li>{/if}
   {#each day.helps as help (help.what.text)}
     <li>

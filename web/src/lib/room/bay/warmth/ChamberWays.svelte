@@ -51,5 +51,5 @@
       </li>
     {/each}
   </ul>
-  <p class="text-sm text-soft">Mean of the lowest and of the highest shelf through the day</p>
+  <p class="text-sm text-soft">Average of the lowest and of the highest shelf through the day</p>
 {/if}

@@ -130,7 +130,7 @@
       {/each}
     </svg>
     <p class="text-sm text-soft">
-      days until half show against {words.unit('temperature_c').unit} in the root zone
+      days until half are up, against {words.unit('temperature_c').unit} in the mix
     </p>
   {/if}
   {#if width > 0 && shows && along}
@@ -140,7 +140,7 @@
       role="img"
       class="mt-1 block overflow-visible"
       data-testid="shows-{sown.sowing}"
-      aria-label="Sown {words.shortDate(shows.sow)}, first show {words.shortDate(
+      aria-label="Sown {words.shortDate(shows.sow)}, first up {words.shortDate(
         shows.first,
       )}, half {words.shortDate(shows.half)}, last {words.shortDate(shows.last)}"
     >

@@ -124,7 +124,7 @@
     <li class="border-t pt-2">
       <p>
         <b>{r.label}</b>
-        {words.number(r.day.mean_c, 'temperature_c')} on the mean, {degrees(r.day.least_c)} to {words.number(
+        {words.number(r.day.mean_c, 'temperature_c')} on average, {degrees(r.day.least_c)} to {words.number(
           r.day.most_c,
           'temperature_c',
         )}
@@ -141,13 +141,12 @@
         </p>
         {#if !r.day.reaches && r.set_c != null}
           <p class="text-wine">
-            It does not reach the {words.number(r.set_c, 'temperature_c')} that its thermostat is set
-            to.
+            The mat cannot reach the {words.number(r.set_c, 'temperature_c')} that you set.
           </p>
           <ul class="list-disc pl-5 text-sm">
             {#each r.day.helps as help (help.what.text)}
               <li>
-                {words.say(help.what)}: {words.number(help.mean_c, 'temperature_c')} on the mean
+                {words.say(help.what)}: {words.number(help.mean_c, 'temperature_c')} on average
               </li>
             {/each}
           </ul>
@@ -155,11 +154,11 @@
       {/if}
       <p class="text-sm text-soft">
         {#if r.water.lasts_days == null}
-          Well watered it holds out for weeks
+          Lasts for weeks after a good watering
         {:else}
-          Gives off {words.number(r.water.uses_ml_d, 'volume_ml')} a day: well watered it holds out for
+          Uses {words.number(r.water.uses_ml_d, 'volume_ml')} a day; after a good watering lasts about
           {words.number(r.water.lasts_days, 'days')}
-        {/if}{#if r.water.fill_ml > 0}; {words.number(r.water.fill_ml, 'volume_ml')} fill it {words.number(
+        {/if}{#if r.water.fill_ml > 0}; {words.number(r.water.fill_ml, 'volume_ml')} fill the tray {words.number(
             r.water.fill_mm,
             'length_mm',
           )} deep from below{/if}

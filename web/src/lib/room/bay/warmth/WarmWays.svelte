@@ -21,10 +21,10 @@
 
 {#if !asked.fresh(key)}
   <p class="text-soft">
-    A mat, half a mat, the top of an appliance, a warmer room, film over the bay, a shut closet, the
-    chamber: what each would gain here.
+    A mat, half a mat, the top of an appliance, a warmer room, film round the shelf, a shut closet,
+    the chamber: what each would gain here.
   </p>
-  <AskButton {asked} label="Compare ways to warm it" onask={ask} />
+  <AskButton {asked} label="Compare ways to warm these trays" onask={ask} />
 {:else if found}
   <p>
     For <b>{found.label}</b>, {found.name}: {words.number(found.wants_c, 'temperature_c')} suits it
@@ -54,7 +54,8 @@
     {/each}
   </ul>
   <p class="text-sm text-soft">
-    Against the room alone; what a warmer room or a chamber costs hangs on all else in it.
+    Gains are over the room alone. What a warmer room or a chamber costs depends on what else is in
+    there.
   </p>
 {:else}
   <p class="text-soft">Nothing germinates here on {words.date(bench.date)}.</p>
