@@ -1,6 +1,6 @@
 <script lang="ts">
   import '../app.css';
-  import { goto, replaceState } from '$app/navigation';
+  import { goto, pushState, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { Button } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
@@ -13,6 +13,8 @@
   import Help from '$lib/shell/Help.svelte';
   import { onKey } from '$lib/shell/keys';
   import Part from '$lib/shell/Part.svelte';
+  import { shell } from '$lib/shell/shell.svelte';
+  import SowDialog from '$lib/sowing/SowDialog.svelte';
   import Start from '$lib/start/Start.svelte';
   import { bench } from '$lib/bench/workbench.svelte';
 
@@ -26,15 +28,21 @@
 
   onMount(() => {
     bench.chooseUnits(screen.units);
-    const bay = page.url.searchParams.get('bay')?.split('/');
-    if (bay?.[0] && bay[1]) bench.select({ place: bay[0], tier: bay[1] });
-    const place = page.url.searchParams.get('place');
-    if (place) bench.pick({ place });
+    pickFromAddress();
     if (page.url.searchParams.has('build')) void build();
     void bench.load(page.url.searchParams.get('on'));
     const watch = setInterval(() => void bench.watch(), WATCH_MS);
     return () => clearInterval(watch);
   });
+
+  /** Picks what the address names. */
+  function pickFromAddress() {
+    const asked = new URLSearchParams(location.search);
+    const [place, tier] = asked.get('bay')?.split('/') ?? [];
+    const whole = asked.get('place');
+    if (place && tier) bench.select({ place, tier });
+    else bench.pick(whole ? { place: whole } : undefined);
+  }
 
   $effect(() => {
     bench.starting = starting;
@@ -45,27 +53,47 @@
     if (bench.stage === 'empty' && page.url.pathname !== '/start') void goto('/start');
   });
 
+  // Keys typed right after a dialog closed were meant for it, and the focus goes back to the page's
+  // content rather than to nothing.
+  $effect(() => {
+    if (shell.open) return;
+    shell.closedAt = performance.now();
+  });
+  let main: HTMLElement | undefined = $state();
+  function lostFocus() {
+    requestAnimationFrame(() => {
+      if (document.activeElement === document.body && !shell.open && document.hasFocus())
+        (document.querySelector<HTMLElement>('[data-sheet]') ?? main)?.focus({
+          preventScroll: true,
+        });
+    });
+  }
+
   $effect(() => {
     document.documentElement.classList.toggle('dark', screen.ground === 'night');
   });
 
   // The address names the day and what is picked, so that reloading and passing it on show the same.
+  // Opening a sheet is a step that the browser's Back takes back.
   $effect(() => {
     const date = bench.date;
     const bay = bench.hand.selected;
     const place = bench.place?.id;
     const building = bench.building;
-    if (!date) return;
+    if (!date || starting) return;
     untrack(() => {
       const url = new URL(location.href);
-      url.searchParams.set('on', date);
-      if (bay) url.searchParams.set('bay', `${bay.place}/${bay.tier}`);
-      else url.searchParams.delete('bay');
-      if (place) url.searchParams.set('place', place);
-      else url.searchParams.delete('place');
-      if (building) url.searchParams.set('build', '');
-      else url.searchParams.delete('build');
-      if (url.href !== location.href) replaceState(url, page.state);
+      const set = (name: string, value: string | undefined) =>
+        value === undefined ? url.searchParams.delete(name) : url.searchParams.set(name, value);
+      const was = url.searchParams.get('bay') ?? url.searchParams.get('place');
+      set('on', date);
+      set('bay', bay && `${bay.place}/${bay.tier}`);
+      set('place', place);
+      set('build', building ? '' : undefined);
+      if (url.href === location.href) return;
+      const opens = was === null && (bay !== undefined || place !== undefined);
+      if (opens) pushState(url, page.state);
+      else replaceState(url, page.state);
     });
   });
 
@@ -76,8 +104,22 @@
   }
 </script>
 
-<svelte:window onkeydown={onKey} onbeforeunload={leaving} />
+<svelte:window
+  onkeydown={onKey}
+  onbeforeunload={leaving}
+  onpopstate={() => setTimeout(pickFromAddress)}
+  onfocusout={lostFocus}
+/>
 
+{#if bench.stage === 'ready' && !starting}
+  <nav class="skip" aria-label="Skip">
+    <a href="#content">Skip to the content</a>
+    {#if page.url.pathname === '/'}
+      <a href="#stage">Skip to the room</a>
+      <a href="#sheet">Skip to the panel</a>
+    {/if}
+  </nav>
+{/if}
 <div
   class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden print:block print:h-auto print:overflow-visible"
 >
@@ -111,7 +153,10 @@
   {:else if bench.stage === 'ready'}
     <div class="print:hidden"><Part what="the season ribbon"><Ribbon /></Part></div>
     <main
-      class="flex min-h-0 grow flex-col lg:overflow-y-auto print:block print:overflow-visible"
+      bind:this={main}
+      id="content"
+      tabindex="-1"
+      class="flex min-h-0 grow flex-col outline-none lg:overflow-y-auto print:block print:overflow-visible"
       data-round-trip={bench.whatIf.roundTripMs}
     >
       <Part what="this view">{@render children()}</Part>
@@ -147,6 +192,7 @@
 </div>
 
 <Find />
+<SowDialog />
 <Help />
 <Conflict />
 

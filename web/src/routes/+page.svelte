@@ -1,5 +1,6 @@
 <script lang="ts">
   import { direction } from '$lib/fields/slider';
+  import Legend from '$lib/room/canvas/Legend.svelte';
   import Room from '$lib/room/canvas/Room.svelte';
   import Carried from '$lib/room/Carried.svelte';
   import Shelf from '$lib/room/build/Shelf.svelte';
@@ -14,6 +15,15 @@
   import PlaceSheet from '$lib/room/place/PlaceSheet.svelte';
   import RoomSheet from '$lib/room/whole/RoomSheet.svelte';
   import { bench } from '$lib/bench/workbench.svelte';
+
+  let sheet: HTMLElement | undefined = $state();
+
+  // A sheet opens at its top, and where it lies below the room, as on a phone, it comes into sight.
+  $effect(() => {
+    const picked = bench.hand.selected ?? bench.hand.place;
+    sheet?.scrollTo(0, 0);
+    if (picked && innerWidth < 1024) sheet?.scrollIntoView({ block: 'start', behavior: 'smooth' });
+  });
 
   // Arrow keys nudge the selected bay's lamps wherever the focus is, unless something nearer
   // takes them.
@@ -52,7 +62,13 @@
 <Carried />
 <div class="flex min-h-0 grow max-lg:flex-col">
   <div class="flex min-h-0 min-w-0 grow flex-col">
-    <div class="relative flex min-h-96 grow pt-2">
+    <div
+      id="stage"
+      tabindex="-1"
+      class="relative flex min-h-96 grow pt-2 outline-none"
+      role="region"
+      aria-label="The room"
+    >
       <Part what="the drawing of the room"><Room /></Part>
       <div class="absolute top-3 right-3 flex gap-1 rounded-lg bg-raised/90 p-0.5">
         <button
@@ -91,11 +107,15 @@
         >
       </div>
     </div>
+    {#if !bench.building && bench.places.length > 0}<Legend />{/if}
     {#if bench.building}<Shelf />{:else}<TrayShelf /><Week />{/if}
   </div>
   <aside
+    id="sheet"
+    data-sheet
+    bind:this={sheet}
     class="card m-3 mt-2 w-[25rem] shrink-0 overflow-y-auto p-4 max-lg:w-auto lg:ml-0"
-    aria-label="Sheet"
+    aria-label="Panel"
     tabindex="-1"
   >
     {#if bench.bay}

@@ -213,6 +213,8 @@ fn dates_of(
     SowingDates {
         sowing: sowing.id.clone(),
         name: sowing.called(&crop.name),
+        crop: crop.name.clone(),
+        variety: sowing.variety.clone(),
         chill: (crop.cold_weeks > 0.0).then(|| plus_days(sow, -weeks(crop.cold_weeks))),
         sow,
         first: moments.first,
@@ -269,6 +271,8 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
     SowingDates {
         sowing: sowing.id.clone(),
         name: sowing.called(&crop.name),
+        crop: crop.name.clone(),
+        variety: sowing.variety.clone(),
         chill: None,
         sow: stays.from,
         first: moments.first,

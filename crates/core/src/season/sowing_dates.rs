@@ -15,6 +15,10 @@ pub struct SowingDates {
     pub sowing: String,
     /// Crop and variety in words.
     pub name: String,
+    /// The crop's name.
+    pub crop: String,
+    /// The variety; empty where nobody minds, or a number that tells several apart.
+    pub variety: String,
     /// Day on which its seed goes cold and moist; `None` when it needs no cold.
     pub chill: Option<Date>,
     /// Day to sow.

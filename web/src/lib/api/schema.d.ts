@@ -2543,7 +2543,7 @@ export interface components {
           };
         }
       | {
-          /** @description The same again: copies places, tiers and gear, without the trays. */
+          /** @description Add another: copies places, tiers and gear, without the trays. */
           again: {
             /** @description What to copy. */
             things: components['schemas']['Thing'][];
@@ -3311,6 +3311,8 @@ export interface components {
       fans: components['schemas']['Fan'][];
       /** @description Trays, pots, boxes and jars. */
       containers: components['schemas']['TrayFormat'][];
+      /** @description What walls of chambers are made of. */
+      walls: components['schemas']['WallLayer'][];
     };
     /** @description A figure, or that nobody knows it. */
     Known: number | components['schemas']['Unknown'];
@@ -4127,6 +4129,10 @@ export interface components {
           sowing: string;
           /** @description Crop and variety in words. */
           name: string;
+          /** @description The crop's name. */
+          crop: string;
+          /** @description The variety; empty where nobody minds, or a number that tells several apart. */
+          variety: string;
           /**
            * Format: date
            * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
@@ -5490,6 +5496,10 @@ export interface components {
       sowing: string;
       /** @description Crop and variety in words. */
       name: string;
+      /** @description The crop's name. */
+      crop: string;
+      /** @description The variety; empty where nobody minds, or a number that tells several apart. */
+      variety: string;
       /**
        * Format: date
        * @description Day on which its seed goes cold and moist; `None` when it needs no cold.

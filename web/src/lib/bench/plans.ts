@@ -24,6 +24,18 @@ export async function restorePlan(id: number) {
   }
 }
 
+/** Copies a plan as the start of the next season, and opens the copy. */
+export async function nextYear(id: number) {
+  await bench.settle();
+  try {
+    const copy = await api.nextYear(id);
+    bench.open(copy, null);
+    bench.tell('done', `This is ${copy.plan.name}: all dates a year later.`);
+  } catch (error) {
+    bench.explain(error);
+  }
+}
+
 /** Keeps a new plan and opens it; says what is wrong with it otherwise. */
 export async function begin(plan: Plan, word: string) {
   try {

@@ -31,7 +31,7 @@ import { Hand } from './hand.svelte';
 import { movedSowings } from './moved';
 import { reused } from './reuse';
 import { isThere, same } from './things';
-import { clampDate, plusDays } from '../say/dates';
+import { clampDate, isDay, plusDays } from '../say/dates';
 import { Words, unitsFor } from '../say/words';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
@@ -93,7 +93,7 @@ class Workbench extends Connection {
   /** Opens the plan of this number, or the one that was edited last. */
   async load(date: string | null, id?: number) {
     this.stage = 'loading';
-    const on = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : undefined;
+    const on = date && isDay(date) ? date : undefined;
     try {
       const view = id === undefined ? api.lastPlan(on) : api.plan(id, on);
       const [opened] = await Promise.all([view, this.facts.fetch()]);
@@ -114,8 +114,18 @@ class Workbench extends Connection {
   open(view: PlanView, date: string | null) {
     this.#take(view);
     const { from, to } = view.plan.season;
-    const asked = date && /^\d{4}-\d{2}-\d{2}$/.test(date) ? date : view.opening_day;
+    const asked = date && isDay(date) ? date : view.opening_day;
     this.date = clampDate(asked, from, to);
+    if (date && !isDay(date))
+      this.tell(
+        'wrong',
+        `“${date}” in the address is not a day. This is ${this.words.date(this.date)}.`,
+      );
+    else if (date && date !== this.date)
+      this.tell(
+        'wrong',
+        `${this.words.longDate(date)} is outside this season. This is ${this.words.date(this.date)}.`,
+      );
     this.stage = 'ready';
     this.#keptSowings = undefined;
     this.whatIf.forget();

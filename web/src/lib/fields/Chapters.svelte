@@ -40,7 +40,7 @@
       aria-selected={chapter.id === open}
       aria-controls="{id}-panel"
       tabindex={chapter.id === open ? 0 : -1}
-      class="min-h-10 border-b-3 px-2 font-semibold {chapter.id === open
+      class="min-h-10 border-b-3 px-1.5 font-semibold sm:px-2 {chapter.id === open
         ? 'border-coral'
         : 'border-transparent text-soft hover:text-ink'}"
       onclick={() => onopen(chapter.id)}

@@ -35,6 +35,7 @@
       onclick={() => set(value - 1)}>−</button
     >
     <input
+      type="text"
       {id}
       inputmode="numeric"
       class="w-16 rounded-lg border-line bg-raised px-2 py-1.5 text-center text-base text-ink focus:border-coral focus:ring-coral"

@@ -85,11 +85,11 @@
 
 <div>
   <Label for={id} class="mb-0.5 text-sm text-soft!">{label}</Label>
-  <div class="flex w-[6.5rem] items-center gap-1.5">
+  <div class="flex items-center gap-1.5">
     <Input
       {id}
       inputmode="decimal"
-      class="w-full! min-w-0 border-line! bg-raised! px-2! py-1! text-base! text-ink! focus:border-coral! focus:ring-coral!"
+      class="w-[4.6rem]! min-w-0 shrink-0 border-line! bg-raised! px-2! py-1! text-base! text-ink! focus:border-coral! focus:ring-coral!"
       value={shown}
       placeholder={onclear ? none : undefined}
       aria-invalid={problem !== ''}

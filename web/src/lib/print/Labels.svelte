@@ -10,10 +10,7 @@
     kindsOf(tray, format).flatMap(({ sowing: id, cells }) => {
       const dates = bench.assessment?.sowings.find((d) => d.sowing === id);
       if (!dates) return [];
-      const [crop, variety] = [
-        dates.name.split(', ')[0],
-        dates.name.split(', ').slice(1).join(', '),
-      ];
+      const [crop, variety] = [dates.crop, dates.variety];
       return [{ id, crop, variety, dates, cells }];
     }),
   );

@@ -1,13 +1,16 @@
 <script lang="ts">
   import { drag, steps } from '../fields/slider';
   import { area, line } from 'd3-shape';
+  import { innerWidth } from 'svelte/reactivity/window';
   import type { SeasonDay } from '../api/client';
   import { setLastFrost } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
   import { plusDays } from '../say/dates';
   import { GUTTER_PX, TimeAxis } from './scale';
 
-  const HEIGHT = 64;
+  /** On a phone the band leaves the screen to the view. */
+  const HEIGHT = $derived((innerWidth.current ?? 1280) < 640 ? 28 : 64);
+  const AXIS_PX = 24;
 
   let width = $state(0);
   const words = $derived(bench.words);
@@ -85,7 +88,10 @@
   }
 </script>
 
-<section class="flex border-b px-4 py-2 max-sm:flex-col" aria-label="Season">
+<section
+  class="flex border-b px-4 py-2 max-sm:flex-col max-sm:px-2 max-sm:py-0"
+  aria-label="Season"
+>
   <div
     class="shrink-0 max-sm:flex max-sm:items-baseline max-sm:gap-3 sm:w-(--gutter)"
     style:--gutter="{GUTTER_PX}px"
@@ -108,7 +114,7 @@
     <svg
       bind:this={band}
       {width}
-      height={HEIGHT + 24}
+      height={HEIGHT + AXIS_PX}
       role="group"
       aria-label="The season from night to dawn"
       class="block touch-none select-none"

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isDay, readDate } from './dates';
+import { isDay, readDate, readTime } from './dates';
 
 describe('a day that somebody writes', () => {
   const near = '2027-05-06';
@@ -29,4 +29,20 @@ describe('a day in an address', () => {
     expect(isDay('2027-2-9')).toBe(false);
     expect(isDay('2027-99-99')).toBe(false);
   });
+});
+
+describe('a time that somebody writes', () => {
+  it.each([
+    ['22:30', 22.5],
+    ['6', 6],
+    ['0630', 6.5],
+    ['10:30 pm', 22.5],
+    ['12 am', 0],
+    ['12:15 pm', 12.25],
+    ['7.45', 7.75],
+    ['24:00', 0],
+  ])('reads %s', (text, hour) => expect(readTime(text)).toBe(hour));
+  it.each(['25', '13 pm', '6:75', 'noon', '', '24:30'])('does not read %s', (text) =>
+    expect(readTime(text)).toBeUndefined(),
+  );
 });

@@ -72,3 +72,13 @@ export function readDate(text: string, near: string, monthFirst: boolean): strin
   const away = (iso: string) => Math.abs(daysBetween(near, iso));
   return days.sort((a, b) => away(a) - away(b))[0];
 }
+
+/** A time of day as somebody wrote it, in hours after midnight: 22:30, 22.30, 2230, 10:30 pm, 10 pm. */
+export function readTime(text: string): number | undefined {
+  const found = /^(\d{1,2})(?:[:.h ]?(\d{2}))?\s*([ap])?\.?m?\.?$/i.exec(text.trim());
+  if (!found) return undefined;
+  const [h, m, half] = [Number(found[1]), Number(found[2] ?? 0), found[3]?.toLowerCase()];
+  if (m > 59 || h > (half ? 12 : 24) || (half && h === 0) || (h === 24 && m > 0)) return undefined;
+  const hour = half ? (h % 12) + (half === 'p' ? 12 : 0) : h % 24;
+  return hour + m / 60;
+}

@@ -17,10 +17,17 @@ const unit = (unit: string, factor: number, offset: number, decimals: number): S
   step: 1,
 });
 const rows = [
-  row('length_mm', unit('cm', 0.1, 0, 1), unit('in', 1 / 25.4, 0, 2), unit('mm', 1, 0, 0)),
+  row(
+    'length_mm',
+    unit('cm', 0.1, 0, 1),
+    { ...unit('in', 1 / 25.4, 0, 2), snap: 0.25 },
+    unit('mm', 1, 0, 0),
+  ),
   row('clock_h', unit('', 1, 0, 2), unit('', 1, 0, 2)),
   row('temperature_c', unit('°C', 1, 0, 1), unit('°F', 1.8, 32, 0)),
   row('share', unit('%', 100, 0, 0), unit('%', 100, 0, 0)),
+  row('illuminance_lux', unit('lux', 1, 0, 0), unit('lux', 1, 0, 0)),
+  row('weeks', unit('weeks', 1, 0, 1), unit('weeks', 1, 0, 1)),
   row('money', unit('', 1, 0, 2), unit('', 1, 0, 2)),
 ];
 const words = (system: 'metric' | 'us') => new Words(unitsFor(rows, system), system, 'EUR', rows);
@@ -32,6 +39,15 @@ describe('figures', () => {
     expect(words('us').number(20, 'temperature_c')).toBe('68\u00a0°F');
     expect(words('metric').number(0.61, 'share')).toBe('61%');
     expect(words('metric').number(1.5, 'money')).toBe('€1.50');
+  });
+
+  it('are rounded and set apart as people read them', () => {
+    expect(words('metric').number(21683, 'illuminance_lux')).toBe('21,700\u00a0lux');
+    expect(words('metric').number(1, 'weeks')).toBe('1\u00a0week');
+    expect(words('metric').number(2, 'weeks')).toBe('2\u00a0weeks');
+    // A rack of 1220 mm is one of 48 inches to whoever bought it.
+    expect(words('us').bare(1220, 'length_mm')).toBe('48');
+    expect(words('us').bare(1225, 'length_mm')).toBe('48.23');
   });
 
   it('come back to what the plan holds', () => {

@@ -69,9 +69,13 @@ export class Words {
     }
     if (quantity === 'clock_h') return this.#clock(value);
     const { unit } = this.unit(quantity);
-    const bare = this.bare(value, quantity);
+    // A lux meter is no surer than that.
+    const said = quantity === 'illuminance_lux' ? Math.round(value / 100) * 100 : value;
+    const bare = grouped(this.bare(said, quantity));
     if (unit === '') return bare;
-    return unit === '%' || unit === '°' ? bare + unit : `${bare}\u00a0${unit}`;
+    if (unit === '%' || unit === '°') return bare + unit;
+    // "1 week", not "1 weeks".
+    return `${bare}\u00a0${bare === '1' ? unit.replace(/^(day|week|year)s$/, '$1') : unit}`;
   }
 
   /** A time of day, from hours after midnight. */
@@ -182,6 +186,11 @@ function split(typed: string): { number: number; unit: string } | undefined {
   if (!plain) return undefined;
   const size = Number(plain[2]!.replace(',', '.'));
   return { number: plain[1] === '-' || plain[1] === '−' ? -size : size, unit: tidy(plain[3]) };
+}
+
+/** "21,700": thousands are set apart where a number is read, not where it is typed. */
+function grouped(bare: string): string {
+  return /^-?\d{5,}(\.\d+)?$/.test(bare) ? Number(bare).toLocaleString('en') : bare;
 }
 
 const tidy = (unit: string | undefined) => (unit ?? '').trim().toLowerCase();

@@ -5,6 +5,8 @@
   import NumberField from '../fields/NumberField.svelte';
   import { replace } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
+  import { otherNames } from '../shell/otherNames';
+  import { plain } from '../start/asked';
 
   const { library, crops }: { library: CropLibrary; crops: Crop[] } = $props();
 
@@ -33,7 +35,9 @@
   const own = $derived(new Set((bench.draft?.crops ?? []).map((crop) => crop.id)));
   const found = $derived(
     crops
-      .filter((crop) => crop.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+      .filter((crop) =>
+        plain(`${crop.name} ${otherNames(crop.name)}`).includes(plain(wanted.trim())),
+      )
       .filter((crop) =>
         filter === 'all'
           ? true
@@ -110,8 +114,9 @@
   function sow(crop: Crop, event: SubmitEvent) {
     event.preventDefault();
     void bench.edit({
-      add_sowing: { crop: crop.id, variety: variety.trim() || 'mixed', wanted: Math.round(count) },
+      add_sowing: { crop: crop.id, variety: variety.trim(), wanted: Math.round(count), pots: true },
     });
+    bench.tell('done', `Sowed ${Math.round(count)} × ${crop.name}. See Sowing for its days.`);
     variety = '';
   }
 </script>
@@ -134,7 +139,11 @@
       <button
         class="flex w-full flex-wrap items-baseline gap-x-2 py-1.5 text-left"
         aria-expanded={opened === crop.id}
-        onclick={() => (opened = opened === crop.id ? '' : crop.id)}
+        onclick={() => {
+          opened = opened === crop.id ? '' : crop.id;
+          // The fields begin from this crop, not from the last one.
+          [variety, count] = ['', 6];
+        }}
       >
         <b>{crop.name}</b>
         <span
@@ -152,6 +161,7 @@
             <label class="text-sm text-soft"
               >Variety
               <input
+                type="text"
                 maxlength="120"
                 class="block w-40 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
                 bind:value={variety}

@@ -5,7 +5,7 @@
   import type { Preview, Site, Understanding } from '../api/client';
   import ChoiceField from '../fields/ChoiceField.svelte';
   import NumberField from '../fields/NumberField.svelte';
-  import { setOptional } from '../bench/edits';
+  import { setLastFrost, setOptional } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
 
   const { site }: { site: Site } = $props();
@@ -45,7 +45,8 @@
       preview = await api.frost(text, how);
     } catch (error) {
       preview = undefined;
-      problem = error instanceof Refused ? error.message : 'The server does not answer: try again.';
+      problem =
+        error instanceof Refused ? error.message : 'The server cannot be reached: try again.';
     }
   }
 
@@ -74,7 +75,7 @@
     bench.keep(
       [
         { op: 'add', path: '/site/frost', value: preview.record },
-        { op: 'replace', path: '/site/last_frost', value: preview.dates.chosen },
+        ...setLastFrost(site, preview.dates.chosen),
       ],
       `frosts by ${preview.record.name}: last frost ${words.date(preview.dates.chosen)}`,
     );
@@ -129,12 +130,12 @@
       again();
     }}
   />
-  <label class="text-sm text-soft"
-    >File of minima
+  <label class="min-w-0 basis-full text-sm text-soft"
+    >File of daily lows
     <input
       type="file"
       accept=".csv,.txt,.tsv,.epw,text/csv"
-      class="block w-full max-w-full rounded-lg border-line bg-raised text-base text-ink"
+      class="block w-full max-w-full min-w-0 overflow-hidden rounded-lg border-line bg-raised text-sm text-ink"
       onchange={(event) => void take(event)}
     /></label
   >

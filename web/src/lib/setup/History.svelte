@@ -19,12 +19,14 @@
     );
   });
 
+  /** In the site's own form and time. */
   const when = (iso: string) =>
-    new Date(iso).toLocaleString('en-GB', {
+    new Date(iso).toLocaleString(bench.words.monthFirst ? 'en-US' : 'en-GB', {
       day: 'numeric',
       month: 'short',
-      hour: '2-digit',
+      hour: 'numeric',
       minute: '2-digit',
+      timeZone: bench.draft?.site.time_zone,
     });
 </script>
 

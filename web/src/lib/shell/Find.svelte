@@ -2,24 +2,46 @@
   import { goto } from '$app/navigation';
   import { Modal } from 'flowbite-svelte';
   import { bench } from '../bench/workbench.svelte';
+  import { api } from '../api/client';
+  import { chapter } from '../room/bay/chapter.svelte';
   import { find, type Found } from './find';
   import { shell } from './shell.svelte';
 
   let text = $state('');
   let marked = $state(0);
-  const hits = $derived(find(text));
+  let library: { id: string; name: string }[] = $state.raw([]);
+  const hits = $derived(find(text, library));
   const kinds = {
     place: 'place',
-    bay: 'bay',
+    shelf: 'shelf',
     sowing: 'sowing',
     tray: 'tray',
-    finding: 'finding',
+    advice: 'advice',
+    gear: 'gear',
+    crop: 'crop',
+    where: 'go to',
   } as const;
+
+  $effect(() => {
+    if (!shell.finding) return;
+    // Crops are found without the library too, if they are sown already.
+    api.crops().then(
+      (found) => (library = found.crops),
+      () => undefined,
+    );
+  });
 
   function open(found: Found) {
     shell.finding = false;
     text = '';
+    if (found.crop) {
+      shell.sowing = { crop: found.crop };
+      return;
+    }
+    if (found.href) return void goto(found.href);
     if (found.date) bench.go(found.date);
+    if (found.sowing) return void goto(`/sowing?sowing=${found.sowing}&on=${bench.date}`);
+    if (found.chapter) chapter.open = found.chapter;
     if (found.bay) bench.select(found.bay);
     else if (found.place) bench.pick({ place: found.place });
     void goto(`/${location.search}`);
@@ -39,9 +61,10 @@
   <!-- svelte-ignore a11y_autofocus -->
   <input
     autofocus
+    type="text"
     class="w-full rounded-lg border border-line bg-paper p-2 text-ink"
-    placeholder="a crop, tray, place or finding"
-    aria-label="Find a crop, tray, place or finding"
+    placeholder="a crop, tray, shelf, lamp or word"
+    aria-label="Find a crop, tray, shelf, lamp or word"
     role="combobox"
     aria-expanded={hits.length > 0}
     aria-controls="found"
@@ -66,5 +89,5 @@
       </li>
     {/each}
   </ul>
-  {#if text && hits.length === 0}<p class="text-soft">Nothing here goes by that name.</p>{/if}
+  {#if text && hits.length === 0}<p class="text-soft">Nothing goes by that name.</p>{/if}
 </Modal>

@@ -12,54 +12,70 @@
   }
 </script>
 
-<header class="flex flex-wrap items-center gap-x-2 gap-y-0 border-b px-4 py-1">
-  <a class="font-display flex items-center gap-2 text-xl font-bold" href="/{page.url.search}">
+<header
+  class="flex items-center gap-x-2 border-b px-4 py-1 max-sm:flex-wrap max-sm:gap-x-0 max-sm:px-2 max-sm:py-0"
+>
+  <a
+    class="font-display flex shrink-0 items-center gap-2 text-xl font-bold"
+    href="/{page.url.search}"
+    aria-label="Faint Sunrise, the room"
+  >
     <svg width="34" height="20" viewBox="0 0 34 20" aria-hidden="true">
       <path d="M8 14a9 9 0 0 1 18 0z" fill="var(--coral)" />
       <path d="M1 17h32" stroke="var(--ink)" stroke-width="2" stroke-linecap="round" />
     </svg>
-    Faint Sunrise
+    <span class="max-sm:hidden">Faint Sunrise</span>
   </a>
   {#if bench.draft}
-    <span class="hidden truncate text-soft lg:inline">{bench.draft.name}</span>
+    <a
+      class="hidden min-w-0 truncate text-soft hover:underline xl:inline"
+      href="/setup#plans"
+      title="All plans">{bench.draft.name}</a
+    >
   {/if}
-  <nav class="ml-2 flex" aria-label="Views">
+  <nav class="ml-2 flex max-sm:ml-0" aria-label="Views">
     {#each views as view (view.href)}
       <a
-        class="quiet border-b-3! rounded-b-none! font-semibold"
+        class="quiet border-b-3! rounded-b-none! font-semibold max-sm:px-2!"
         class:border-b-coral!={page.url.pathname === view.href}
         href="{view.href}{page.url.search}"
         aria-current={page.url.pathname === view.href ? 'page' : undefined}
         >{view.name}
-        {#if view.key}<kbd class="max-sm:hidden">{view.key}</kbd>{/if}</a
+        {#if view.key}<kbd class="max-lg:hidden">{view.key}</kbd>{/if}</a
       >
     {/each}
   </nav>
-  <div class="ml-auto flex flex-wrap items-center">
+  <div class="ml-auto flex items-center">
     <button
-      class="quiet"
+      class="quiet max-sm:px-2!"
       disabled={bench.view?.undo == null && !bench.unsaved}
       title={bench.view?.undo ? `Undo: ${bench.view.undo}` : 'Nothing to undo'}
-      onclick={() => void bench.undo()}>Undo <kbd class="max-sm:hidden">u</kbd></button
+      onclick={() => void bench.undo()}
+      ><span class="max-sm:sr-only">Undo</span><span class="text-lg sm:hidden" aria-hidden="true"
+        >↶</span
+      > <kbd class="max-lg:hidden">u</kbd></button
     >
     <button
-      class="quiet"
+      class="quiet max-sm:px-2!"
       disabled={bench.view?.redo == null}
       title={bench.view?.redo ? `Redo: ${bench.view.redo}` : 'Nothing to redo'}
-      onclick={() => void bench.redo()}>Redo <kbd class="max-sm:hidden">U</kbd></button
+      onclick={() => void bench.redo()}
+      ><span class="max-sm:sr-only">Redo</span><span class="text-lg sm:hidden" aria-hidden="true"
+        >↷</span
+      > <kbd class="max-lg:hidden">U</kbd></button
     >
-    <button class="quiet" onclick={() => (shell.finding = true)}
-      >Find <kbd class="max-sm:hidden">/</kbd></button
+    <button class="quiet max-sm:px-2!" onclick={() => (shell.finding = true)}
+      >Find <kbd class="max-lg:hidden">/</kbd></button
     >
     <button
-      class="quiet"
+      class="quiet max-sm:px-2!"
       aria-label="Units: {bench.system === 'metric'
         ? 'centimetres and Celsius'
         : 'inches and Fahrenheit'}; switch"
       onclick={switchUnits}>{bench.system === 'metric' ? 'cm °C' : 'in °F'}</button
     >
     <button
-      class="quiet"
+      class="quiet max-sm:px-2!"
       aria-label="Ground: {screen.ground}; switch"
       onclick={() => screen.toggleGround()}
     >
@@ -70,9 +86,9 @@
           fill="currentColor"
         />
       </svg>
-      <span class="max-sm:hidden">{screen.ground === 'day' ? 'Day' : 'Night'}</span>
+      <span class="max-lg:hidden">{screen.ground === 'day' ? 'Day' : 'Night'}</span>
     </button>
-    <button class="quiet" aria-label="All keys" onclick={() => (shell.help = true)}
+    <button class="quiet max-sm:hidden" aria-label="All keys" onclick={() => (shell.help = true)}
       ><kbd class="text-base!">?</kbd></button
     >
   </div>

@@ -22,6 +22,7 @@ export const keys: Key[] = [
     })),
   { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
   { key: 'a', does: 'add another of what is selected', run: () => void again() },
+  { key: 's', does: 'sow something', run: () => (shell.sowing = {}) },
   { key: 'Delete', does: 'remove what is selected', run: () => void takeOut() },
   { key: '+', does: 'nearer', run: () => stage.zoomBy(1.25) },
   { key: '-', does: 'further away', run: () => stage.zoomBy(0.8) },
@@ -47,8 +48,13 @@ export const localKeys = [
   { key: 'Enter', does: 'open the bay in focus' },
 ];
 
+/** So long after a dialog closed keys may still have been meant for it. */
+const AFTER_DIALOG_MS = 700;
+
 export function onKey(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+  // Nothing in a plan is changed by what was still meant for a dialog.
+  if (shell.open || performance.now() - shell.closedAt < AFTER_DIALOG_MS) return;
   const target = event.target as HTMLElement;
   if (target.closest('input, textarea, select, dialog, [contenteditable]')) return;
   const key = keys.find((k) => k.key === event.key);

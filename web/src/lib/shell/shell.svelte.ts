@@ -2,6 +2,14 @@
 class Shell {
   finding = $state(false);
   help = $state(false);
+  /** What is about to be sown: a crop, or nothing yet; undefined while nothing is. */
+  sowing: { crop?: string } | undefined = $state.raw();
+  /** When a dialog closed last: what is typed then was meant for it. */
+  closedAt = 0;
+
+  get open(): boolean {
+    return this.finding || this.help || this.sowing !== undefined;
+  }
 }
 
 export const shell = new Shell();

@@ -97,7 +97,7 @@
 >
   <defs>
     <pattern id="dots" width="6" height="6" patternUnits="userSpaceOnUse">
-      <circle cx="2" cy="2" r="1.3" fill="var(--mix)" />
+      <circle cx="2" cy="2" r="1.3" fill="var(--soil)" />
     </pattern>
     <pattern
       id="slashes"
@@ -129,7 +129,7 @@
         width={stage.width}
         height="14"
         fill="url(#dots)"
-        stroke="var(--mix)"
+        stroke="var(--soil)"
         stroke-width="1.2"
       />
     {:else if stage.name === 'harden'}
@@ -174,7 +174,7 @@
   {/if}
   <path
     d="M{axis.x(dates.sow)} {TOP}v{HEIGHT}"
-    stroke="var(--mix)"
+    stroke="var(--soil)"
     stroke-width="2.5"
     stroke-linecap="round"
   />

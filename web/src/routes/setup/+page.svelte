@@ -10,17 +10,34 @@
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/finding/FindingCard.svelte';
   import NumberField from '$lib/fields/NumberField.svelte';
-  import { setAir, setLastFrost, setOptional, setSite } from '$lib/bench/edits';
+  import { replace, setAir, setLastFrost, setOptional, setSite } from '$lib/bench/edits';
+  import ChoiceField from '$lib/fields/ChoiceField.svelte';
+  import DateField from '$lib/fields/DateField.svelte';
+  import NameField from '$lib/fields/NameField.svelte';
   import { bench } from '$lib/bench/workbench.svelte';
 
   const site = $derived(bench.draft?.site);
   const words = $derived(bench.words);
   const findings = $derived(bench.findings().filter((f) => !f.bay && !f.place && !f.sowing));
 
-  function setFrost(event: Event) {
-    const value = (event.currentTarget as HTMLInputElement).value;
-    if (!value || value === site?.last_frost) return;
+  const season = $derived(bench.draft?.season);
+
+  function setFrost(value: string) {
     bench.nudge(setLastFrost(site!, value), `set the last frost to ${words.date(value)}`);
+  }
+
+  function setSeason(end: 'from' | 'to', day: string) {
+    bench.nudge(
+      [replace(`/season/${end}`, day)],
+      `season ${end === 'from' ? 'from' : 'until'} ${words.longDate(day)}`,
+    );
+  }
+
+  function setCurrency(event: Event) {
+    const input = event.currentTarget as HTMLInputElement;
+    const code = input.value.trim().toUpperCase();
+    if (code !== site?.currency)
+      bench.keep(setSite('currency', code), `set the currency to ${code}`.slice(0, 120));
   }
 
   // The server knows the zones; it says so when a name is none.
@@ -37,19 +54,38 @@
   <h1 class="sr-only">Setup</h1>
   {#if site}
     <div class="flex flex-col gap-4">
-      <section class="card p-4">
-        <h2 class="text-xl">{site.name}</h2>
-        <div class="mt-2">
-          <Label for="last-frost" class="mb-0.5 text-sm text-soft!"
-            >Last frost (half of years are later)</Label
-          >
-          <Input
-            id="last-frost"
-            type="date"
-            class="w-48 border-line! bg-raised! px-2! py-1! text-base! text-ink!"
-            value={site.last_frost}
-            oninput={setFrost}
+      <section class="card p-4" aria-label="Plan and place">
+        <h2 class="text-xl">Plan and place</h2>
+        <div class="mt-2 flex flex-col gap-2">
+          <NameField
+            label="Name of the plan"
+            value={bench.draft!.name}
+            onset={(name) => bench.keep([replace('/name', name)], `renamed the plan to ${name}`)}
           />
+          <NameField
+            label="Name of the place"
+            value={site.name}
+            onset={(name) => bench.keep(setSite('name', name), `renamed the place to ${name}`)}
+          />
+          <DateField
+            label="Last frost (half of years are later)"
+            value={site.last_frost}
+            onset={setFrost}
+          />
+          {#if site.last_frost_estimated}
+            <p class="text-sm text-soft">
+              Our own estimate from where you live; it may well be three weeks out.
+            </p>
+          {/if}
+          <div class="flex flex-wrap gap-3">
+            <DateField
+              label="Season from"
+              value={season!.from}
+              onset={(day) => setSeason('from', day)}
+            />
+            <DateField label="to" value={season!.to} onset={(day) => setSeason('to', day)} />
+          </div>
+          <a class="quiet self-start border-frame!" href="/start">Guided start</a>
         </div>
         <div class="mt-3 grid grid-cols-2 gap-3">
           <NumberField
@@ -137,6 +173,26 @@
               )}
           />
           <div>
+            <Label for="currency" class="mb-0.5 text-sm text-soft!">Currency (three letters)</Label>
+            <Input
+              id="currency"
+              maxlength={3}
+              class="w-24! border-line! bg-raised! px-2! py-1! text-base! text-ink! uppercase"
+              value={site.currency}
+              onchange={setCurrency}
+            />
+          </div>
+          <ChoiceField
+            label="Units"
+            value={site.units}
+            choices={{ metric: 'cm and °C', us: 'inches and °F' }}
+            onset={(units) =>
+              bench.keep(
+                setSite('units', units),
+                `measures in ${units === 'us' ? 'inches' : 'centimetres'}`,
+              )}
+          />
+          <div>
             <Label for="time-zone" class="mb-0.5 text-sm text-soft!">Time zone</Label>
             <Input
               id="time-zone"
@@ -171,7 +227,7 @@
           <OpenFile />
         </div>
       </section>
-      <section class="card p-4" aria-label="Plans">
+      <section class="card p-4" aria-label="Plans" id="plans">
         <h2 class="mb-1 text-lg">Plans</h2>
         <Part what="the list of plans"><Plans /></Part>
       </section>

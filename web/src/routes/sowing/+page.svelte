@@ -1,9 +1,12 @@
 <script lang="ts">
   // One strand per sowing along the season, on the ribbon's own scale.
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { onMount, tick } from 'svelte';
   import type { SowingDates } from '$lib/api/client';
   import { setOptional } from '$lib/bench/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
+  import { shell } from '$lib/shell/shell.svelte';
   import ShareFlat from '$lib/sowing/ShareFlat.svelte';
   import SowingSheet from '$lib/sowing/SowingSheet.svelte';
   import Strand from '$lib/sowing/Strand.svelte';
@@ -30,7 +33,23 @@
   let filter = $state('');
   let onlyFindings = $state(false);
   let near = $state(false);
-  let opened = $state('');
+  const opened = $derived(page.url.searchParams.get('sowing') ?? '');
+  /** The address tells which row is open. */
+  function open(id: string) {
+    const url = new URL(page.url);
+    if (id && id !== opened) url.searchParams.set('sowing', id);
+    else url.searchParams.delete('sowing');
+    void goto(url, { keepFocus: true, noScroll: true });
+  }
+  // What was just sown comes into sight.
+  $effect(() => {
+    if (!opened || !axis) return;
+    void tick().then(() =>
+      document
+        .querySelector(`[data-testid="strand-${CSS.escape(opened)}"]`)
+        ?.scrollIntoView({ block: 'nearest' }),
+    );
+  });
   let sharing = $state(false);
 
   const span = $derived.by(() => {
@@ -59,7 +78,7 @@
   };
   const groupOf = (dates: SowingDates): string => {
     if (grouping === 'week') return `week of ${words.shortDate(monday(dates.sow))}`;
-    if (grouping === 'crop') return dates.name.split(', ')[0] ?? dates.name;
+    if (grouping === 'crop') return dates.crop;
     if (grouping === 'place') return placeOf(dates.sowing);
     return '';
   };
@@ -163,6 +182,10 @@
       bind:checked={onlyFindings}
     /> only sowings with advice</label
   >
+  <button
+    class="quiet border-frame! bg-coral! font-semibold text-on-coral!"
+    onclick={() => (shell.sowing = {})}>Sow something</button
+  >
   <button class="quiet border-line!" aria-pressed={near} onclick={() => (near = !near)}
     >{near ? 'The whole season' : 'Six weeks, day by day'}</button
   >
@@ -171,7 +194,7 @@
   >
   <ul class="ml-auto flex flex-wrap gap-x-3 text-sm text-soft" aria-label="Stages">
     <li>
-      <span class="key bg-[radial-gradient(var(--mix)_30%,transparent_32%)] bg-[length:5px_5px]"
+      <span class="key bg-[radial-gradient(var(--soil)_30%,transparent_32%)] bg-[length:5px_5px]"
       ></span>germinates
     </li>
     <li><span class="key bg-sage opacity-45"></span>grows</li>
@@ -182,6 +205,21 @@
   </ul>
 </div>
 
+{#if near && axis && span}
+  <!-- Six weeks are not the season's band above: they have days of their own. -->
+  <div class="flex border-b px-4" aria-hidden="true" data-testid="near-axis">
+    <div class="shrink-0 max-sm:hidden" style:width="{GUTTER_PX}px"></div>
+    <svg width={axis.width} height="22" class="block">
+      {#each gridDays as day (day)}
+        {#if monday(day) === day}
+          <text x={axis.x(day) + 3} y="16" font-size="14" fill="var(--soft)"
+            >{words.shortDate(day)}</text
+          >
+        {/if}
+      {/each}
+    </svg>
+  </div>
+{/if}
 {#if sharing}<ShareFlat ondone={() => (sharing = false)} />{/if}
 <div class="relative px-4 py-2">
   <div class="pointer-events-none absolute inset-y-0 right-4 left-4 flex">
@@ -252,13 +290,13 @@
               style:width="{GUTTER_PX}px"
               aria-expanded={opened === dates.sowing}
               title={dates.name}
-              onclick={() => (opened = opened === dates.sowing ? '' : dates.sowing)}
+              onclick={() => open(dates.sowing)}
             >
               {#if findingsOf[dates.sowing]}<span
                   class="mr-1 rounded-full bg-straw-soft px-1.5 text-sm font-semibold"
                   title="{findingsOf[dates.sowing]} to look at">{findingsOf[dates.sowing]}</span
-                >{/if}<b>{dates.name.split(', ')[0]}</b>
-              <span class="text-sm text-soft">{dates.name.split(', ').slice(1).join(', ')}</span>
+                >{/if}<b>{dates.crop}</b>
+              <span class="text-sm text-soft">{dates.variety}</span>
             </button>
             <Strand
               nowhere={nowhereOf(dates.sowing)}
@@ -266,7 +304,7 @@
               {axis}
               fixed={sowing?.stays != null}
               onshift={(days, done) => shift(dates, days, done)}
-              onopen={() => (opened = opened === dates.sowing ? '' : dates.sowing)}
+              onopen={() => open(dates.sowing)}
             />
           </div>
           {#if opened === dates.sowing && sowing}
@@ -285,7 +323,7 @@
       <p class="relative py-6 text-center text-soft">
         {filter || onlyFindings
           ? 'No sowing matches.'
-          : 'No sowings yet. Choose a crop in Seeds to add one.'}
+          : 'No sowings yet: press “Sow something” above.'}
       </p>
     {/each}
   {/if}

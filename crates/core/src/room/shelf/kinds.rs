@@ -7,7 +7,7 @@ use crate::room::container::TrayFormat;
 use crate::room::fan::Fan;
 use crate::room::lamp::Lamp;
 use crate::room::mat::Mat;
-use crate::room::place::Place;
+use crate::room::place::{Place, WallLayer};
 
 /// All generic kinds. Their identifiers name the kind here, the thing once it is in a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -22,4 +22,6 @@ pub struct Kinds {
     pub fans: Vec<Fan>,
     /// Trays, pots, boxes and jars.
     pub containers: Vec<TrayFormat>,
+    /// What walls of chambers are made of.
+    pub walls: Vec<WallLayer>,
 }

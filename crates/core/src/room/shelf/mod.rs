@@ -15,7 +15,7 @@ use crate::room::container::TrayFormat;
 use crate::room::fan::Fan;
 use crate::room::lamp::Lamp;
 use crate::room::mat::Mat;
-use crate::room::place::Place;
+use crate::room::place::{Place, WallLayer};
 
 static LIBRARY: LazyLock<Kinds> = LazyLock::new(|| {
     #[derive(Deserialize)]
@@ -35,11 +35,18 @@ static LIBRARY: LazyLock<Kinds> = LazyLock::new(|| {
     struct Containers {
         container: Vec<TrayFormat>,
     }
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Walls {
+        wall: Vec<WallLayer>,
+    }
     const SOUND: &str = "the built-in kinds read";
     let Places { place } = toml::from_str(include_str!("places.toml")).expect(SOUND);
     let Gear { lamp, mat, fan } = toml::from_str(include_str!("gear.toml")).expect(SOUND);
     let Containers { container } = toml::from_str(include_str!("containers.toml")).expect(SOUND);
+    let Walls { wall } = toml::from_str(include_str!("walls.toml")).expect(SOUND);
     Kinds {
+        walls: wall,
         places: place,
         lamps: lamp,
         mats: mat,

@@ -12,6 +12,8 @@ import {
 } from './geometry';
 
 const REST_MS = 140;
+/** px per mm: smaller than this nobody makes out what stands where. */
+const SMALLEST_WHOLE = 0.07;
 
 class Stage {
   /** px per mm of the drawing as it is laid out. */
@@ -39,7 +41,8 @@ class Stage {
     this.width = width;
     this.height = height;
     if (this.#zoomed || width <= 0) return;
-    this.fit(true);
+    // A room that would be too small to make out, as on a phone, begins at its full height.
+    this.fit(fitScale(all, width, height, true) >= SMALLEST_WHOLE);
   }
 
   fit(whole: boolean) {

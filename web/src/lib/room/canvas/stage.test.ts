@@ -81,6 +81,9 @@ describe('the stage', () => {
 
   it('follows a new size of the window until the hand has zoomed', () => {
     stage.resize(all, 868, 400);
+    // The whole room is the first view, wherever it can be made out.
+    expect(all.width * stage.shown).toBeCloseTo(868 - EDGE_PX);
+    stage.resize(all, 390, 400);
     expect(all.tallest * stage.shown).toBeCloseTo(400 - ABOVE_PX - BELOW_PX);
     stage.zoomBy(1.3);
     const shown = stage.shown;

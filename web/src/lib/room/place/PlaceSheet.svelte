@@ -18,7 +18,10 @@
   const words = $derived(bench.words);
   const path = $derived(placePath(bench.draft!, place.id));
   const kind = $derived(place.kind);
+  const wallsKnown = $derived(bench.facts.kinds?.walls ?? []);
   const findings = $derived(bench.findingsOn(place.id));
+  /** Sills, floors and frames do not tip. */
+  const stands = $derived('rack' in kind || 'bench' in kind || 'chamber' in kind);
 
   const materials: Record<Place['deck']['material'], string> = {
     wire: 'Wire',
@@ -256,25 +259,46 @@
     <section aria-label="Walls">
       <h3>Walls, from the inside out</h3>
       {#each walls as wall, i (i)}
-        <div class="mt-1 grid grid-cols-3 items-end gap-2 border-t pt-1">
-          <NameField
-            label="Layer"
-            value={wall.name}
-            onset={(name) =>
-              bench.keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
-          />
-          <NumberField
-            {...number('Thickness', `kind/chamber/walls/${i}/thickness_mm`, wall.thickness_mm)}
-          />
-          <NumberField
-            {...number(
-              'Conducts',
-              `kind/chamber/walls/${i}/conductivity_w_mk`,
-              wall.conductivity_w_mk,
-              'conductivity_w_mk',
-            )}
+        <div class="mt-1 border-t pt-1">
+          <ChoiceField
+            label="Layer {i + 1}"
+            value={wallsKnown.some((known) => known.name === wall.name) ? wall.name : ''}
+            choices={{
+              ...(wallsKnown.some((known) => known.name === wall.name) ? {} : { '': wall.name }),
+              ...Object.fromEntries(wallsKnown.map((known) => [known.name, known.name])),
+            }}
+            onset={(name) => {
+              const known = wallsKnown.find((known) => known.name === name);
+              if (known)
+                bench.keep(
+                  at(`kind/chamber/walls/${i}`, { ...known }),
+                  `wall of ${place.name}: ${name}`,
+                );
+            }}
           />
         </div>
+        <details class="mt-1">
+          <summary class="cursor-pointer text-sm text-soft">Its figures</summary>
+          <div class="mt-1 grid grid-cols-2 items-end gap-2">
+            <NameField
+              label="Called"
+              value={wall.name}
+              onset={(name) =>
+                bench.keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
+            />
+            <NumberField
+              {...number('Thickness', `kind/chamber/walls/${i}/thickness_mm`, wall.thickness_mm)}
+            />
+            <NumberField
+              {...number(
+                'Conducts',
+                `kind/chamber/walls/${i}/conductivity_w_mk`,
+                wall.conductivity_w_mk,
+                'conductivity_w_mk',
+              )}
+            />
+          </div>
+        </details>
         {#if walls.length > 1}
           <button
             class="quiet text-sm"
@@ -340,7 +364,7 @@
     </section>
   {/if}
 
-  {#if onDay}
+  {#if onDay && stands}
     <section aria-label="Load">
       <div class="flex items-baseline gap-2">
         <h3>Load on this day</h3>

@@ -66,7 +66,17 @@
       {/if}
     {/snippet}
     {#snippet nothing()}
-      {#if room && room.unplaced.length === 0}
+      {#if bench.places.length === 0 || bench.draft?.trays.length === 0}
+        <p class="rounded-xl bg-straw-soft p-3">
+          {bench.places.length === 0
+            ? 'Nothing stands in this room yet, so there is nothing to judge.'
+            : 'Nothing is sown yet, so there is nothing to judge.'}
+          <a
+            class="font-semibold underline"
+            href="/start?step={bench.places.length === 0 ? 'stands' : 'crops'}">Guided start</a
+          >
+        </p>
+      {:else if room && room.unplaced.length === 0}
         <p class="rounded-xl bg-sage-soft p-3">Nothing to put right on this day.</p>
       {:else if room}
         <p class="rounded-xl bg-straw-soft p-3">
@@ -79,7 +89,7 @@
 </div>
 
 {#if bench.draft}
-  <h3 class="mt-5 mb-2">Floor plan</h3>
+  <h3 id="floor" class="mt-5 mb-2">Floor plan</h3>
   <FloorPlan />
   <div class="mt-3 grid grid-cols-3 gap-2">
     {#each sizes as { label, field } (field)}
@@ -103,11 +113,11 @@
       onset={(mm) => set('door/height_mm', mm)}
     />
   </div>
-  <h3 class="mt-5 mb-1">Sharing the heat mats</h3>
+  <h3 id="mats" class="mt-5 mb-1">Sharing the heat mats</h3>
   <Mats />
-  <h3 class="mt-5 mb-1">While you are away</h3>
+  <h3 id="away" class="mt-5 mb-1">While you are away</h3>
   <Away />
-  <h3 class="mt-5 mb-1">Containers</h3>
+  <h3 id="containers" class="mt-5 mb-1">Containers</h3>
   <Containers />
 {/if}
 <p class="mt-4 border-t pt-2 text-sm text-soft">

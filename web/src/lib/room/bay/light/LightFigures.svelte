@@ -13,9 +13,9 @@
   <thead class="text-sm text-soft">
     <tr>
       <th class="text-left font-normal">at the leaves</th>
-      <th class="font-normal">average</th>
-      <th class="font-normal">darkest</th>
-      <th class="font-normal">brightest</th>
+      <th class="pl-2 font-normal">average</th>
+      <th class="pl-2 font-normal">darkest</th>
+      <th class="pl-2 font-normal">brightest</th>
     </tr>
   </thead>
   <tbody>
@@ -60,7 +60,7 @@
   {/if}
   {#if light.lux.mean > 0}
     <li>
-      A lux meter on the leaves reads {words.bare(light.lux.worst, 'illuminance_lux')} at ✕ and
+      A lux meter on the leaves reads {words.number(light.lux.worst, 'illuminance_lux')} at ✕ and
       {words.number(light.lux.best, 'illuminance_lux')} at ○
     </li>
   {/if}

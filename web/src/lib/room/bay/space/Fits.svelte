@@ -56,7 +56,9 @@
         <td class="font-semibold">{f.proven ? '' : '≥ '}{f.most}</td>
         <td>{f.free_proven ? '' : '≥ '}{f.free}</td>
         <td class:text-wine={over < 0} class="pl-2 whitespace-nowrap"
-          >{words.number(over, 'length_mm')}{f.over_dome_mm == null ? ' °' : ''}</td
+          >{over < 0
+            ? `${words.number(-over, 'length_mm')} too tall`
+            : words.number(over, 'length_mm')}{f.over_dome_mm == null ? ' °' : ''}</td
         >
       </tr>
     {/each}
