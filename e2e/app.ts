@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { test as base, expect } from '@playwright/test';
+import { test as base, expect, type Page } from '@playwright/test';
 
 const BINARY =
   process.env.FAINT_SUNRISE ?? join(import.meta.dirname, '../target/debug/faint-sunrise');
@@ -73,5 +73,10 @@ export const test = base.extend<{ app: App }>({
     app.remove();
   },
 });
+
+/** Opens a chapter of the sheet of a shelf. */
+export async function chapter(page: Page, name: string) {
+  await page.getByRole('tab', { name }).click();
+}
 
 export { expect };

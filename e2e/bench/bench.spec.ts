@@ -36,7 +36,7 @@ test('the running application', async ({ page, app }) => {
   // A drag: from each move of the pointer to the frame that shows new figures.
   const trips: number[] = await page.evaluate(async () => {
     const lamp = document.querySelector(
-      '[aria-label="Lamps of Door rack, tier 2, height over the deck"]',
+      '[aria-label="Lamps of Door rack, Tier 2, height above the shelf"]',
     )!;
     const figure = document.querySelector('[data-testid=gap]')!;
     const box = lamp.getBoundingClientRect();

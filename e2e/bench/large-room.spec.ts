@@ -81,9 +81,9 @@ test('a room of 12 racks and 240 tray positions', async ({ page, app }) => {
   await measure('pan_whole', stage, 'pan');
   await page.keyboard.press('0');
   await page.waitForTimeout(1500);
-  await measure('lamp', '[aria-label="Lamps of Rack 1, tier 2, height over the deck"]', 'drag');
+  await measure('lamp', '[aria-label="Lamps of Rack 1, Tier 2, height above the shelf"]', 'drag');
   await page.keyboard.press('b');
   await page.getByTestId('shelf').locator('li').nth(3).waitFor();
-  await measure('deck', '[aria-label="Deck of Rack 1, tier 4, height over the floor"]', 'drag');
+  await measure('deck', '[aria-label="Height of Rack 1, Tier 4 above the floor"]', 'drag');
   console.log(JSON.stringify(results));
 });

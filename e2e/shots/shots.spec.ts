@@ -13,6 +13,8 @@ interface Shot {
   ground: 'light' | 'dark';
   /** A heading of the sheet to scroll to. */
   see?: string;
+  /** A chapter of the sheet to open. */
+  chapter?: string;
   /** A button to press first. */
   press?: string;
 }
@@ -21,47 +23,42 @@ const SHOTS = [
   { name: 'room-day', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'light' },
   { name: 'room-night', path: '/?on=2027-04-09&bay=door/t2', size: DESK, ground: 'dark' },
   { name: 'room-build', path: '/?on=2027-04-09&place=coat&build', size: DESK, ground: 'light' },
-  {
-    name: 'room-whole',
-    path: '/?on=2027-04-09',
-    size: DESK,
-    ground: 'light',
-    press: 'Whole room',
-  },
+  { name: 'room-whole', path: '/?on=2027-04-09', size: DESK, ground: 'light' },
   {
     name: 'bay-light',
     path: '/?on=2027-04-09&bay=door/t1',
     size: DESK,
     ground: 'light',
-    see: 'Light from above',
+    see: 'Light map',
   },
   {
     name: 'bay-fit',
     path: '/?on=2027-04-09&bay=coat/t3',
     size: DESK,
     ground: 'light',
-    see: 'What fits',
+    chapter: 'Space',
   },
   {
     name: 'bay-warmth',
     path: '/?on=2027-03-20&bay=door/t3',
     size: DESK,
     ground: 'light',
-    see: 'Root zone and water',
+    chapter: 'Warmth',
   },
   {
     name: 'chamber',
     path: '/?on=2027-03-20&bay=cabinet/t2',
     size: DESK,
     ground: 'light',
+    chapter: 'Warmth',
   },
   {
     name: 'mats-by-turns',
     path: '/?on=2027-04-09',
     size: DESK,
     ground: 'light',
-    press: 'Share out the mats',
-    see: 'Mats by turns',
+    press: 'Plan the mats',
+    see: 'Sharing the heat mats',
   },
   {
     name: 'window-year',
@@ -71,6 +68,8 @@ const SHOTS = [
     see: 'Daylight through the year',
   },
   { name: 'room-phone', path: '/?on=2027-04-09', size: PHONE, ground: 'light' },
+  { name: 'start-shelves', path: '/start?step=stands&on=2027-04-09', size: DESK, ground: 'light' },
+  { name: 'start-season', path: '/start?step=season&on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'sowing', path: '/sowing?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'seeds', path: '/seeds?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
@@ -90,7 +89,7 @@ test('tray-shelf', async ({ page, app }) => {
   const tray = page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ });
   const [from, to] = [
     await tray.boundingBox(),
-    await page.getByRole('button', { name: /^Door rack, tier 2:/ }).boundingBox(),
+    await page.getByRole('button', { name: /^Door rack, Tier 2:/ }).boundingBox(),
   ];
   await page.evaluate(() => document.fonts.ready);
   await page.mouse.move(from!.x + 20, from!.y + 20);
@@ -105,9 +104,10 @@ for (const shot of SHOTS) {
     await page.setViewportSize(shot.size);
     await page.emulateMedia({ colorScheme: shot.ground });
     await page.goto(app.url + shot.path);
-    await page.getByTestId('date').waitFor();
+    await page.getByTestId('stage').or(page.getByTestId('date')).first().waitFor();
     await page.waitForLoadState('networkidle');
     await page.evaluate(() => document.fonts.ready);
+    if (shot.chapter) await page.getByRole('tab', { name: shot.chapter }).click();
     if (shot.press) await page.getByRole('button', { name: shot.press }).click();
     if (shot.see) {
       const heading = page.getByRole('heading', { name: shot.see });

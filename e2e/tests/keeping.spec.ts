@@ -32,14 +32,16 @@ test('a plan is deleted, missed and brought back', async ({ page, app }) => {
   await page.goto(`${app.url}/setup?on=2027-04-09`);
   const plans = page.getByTestId('plans');
   await plans.getByRole('button', { name: /^Delete Kettle Fen/ }).click();
-  await plans.getByRole('button', { name: 'Keep it' }).click();
+  await plans.getByRole('button', { name: 'Keep' }).click();
   await plans.getByRole('button', { name: /^Delete Kettle Fen/ }).click();
   await plans.getByRole('button', { name: /^Delete Kettle Fen/ }).click();
-  await expect(page.getByRole('heading', { name: 'No plan yet' })).toBeVisible();
-  await page.getByRole('button', { name: 'Begin with the demo' }).click();
+  await expect(page.getByRole('heading', { name: 'Where do you grow?' })).toBeVisible();
+  await page.getByRole('button', { name: 'The demo' }).click();
+  await expect(page.getByTestId('stage')).toBeVisible();
+  await page.goto(`${app.url}/setup`);
   await expect(page.getByTestId('deleted-plans')).toContainText('kept until');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(plans.getByRole('button', { name: 'Open it' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(plans.getByRole('button', { name: 'Open' })).toHaveCount(1);
 });
 
 test('a vanished folder is said, and the change is saved once it is back', async ({
@@ -83,12 +85,13 @@ test('a shelf with two findings of one kind opens, and long lists are folded', a
   for (let i = 0; i < 5; i++) plan.trays.push({ ...tray, id: `heap-${i}`, name: `Heap ${i}` });
   await page.request.post(`${app.url}/api/plans`, { data: { plan, word: 'heaped' } });
   await page.goto(`${app.url}/?on=2027-04-09&bay=door/t2`);
-  const sheet = page.getByRole('complementary', { name: 'Sheet' });
-  await expect(sheet.getByRole('heading', { name: 'Door rack, tier 2' })).toBeVisible();
+  const sheet = page.getByRole('complementary', { name: 'Panel' });
+  await expect(sheet.getByRole('heading', { name: 'Door rack, Tier 2' })).toBeVisible();
   await expect(sheet.getByText('Something went wrong')).toHaveCount(0);
+  await sheet.getByRole('button', { name: /more to do here/ }).click();
   const more = sheet.getByRole('button', { name: /more like this/ }).first();
   await more.click();
   await expect(sheet.getByRole('heading', { name: /Find another spot/ })).not.toHaveCount(0);
-  await page.getByRole('button', { name: 'Close the sheet' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await expect(sheet.getByRole('button', { name: /more like this/ }).first()).toBeVisible();
 });

@@ -19,15 +19,17 @@ test('measures say what is too little, too much, and what a lux meter shows', as
 }) => {
   await open(page, app, 'door/t2');
   const measures = page.getByTestId('measures');
-  await expect(measures).toContainText(/0\s?% of cells get too little, 8\d\s?% too much/);
-  await expect(measures).toContainText(/lux meter on the leaves reads 2\d{4} at ✕/);
+  await expect(measures).toContainText(/0\s?% of cells get too little light, 8\d\s?% too much/);
+  await expect(measures).toContainText(/lux meter on the leaves reads 2\d,\d00\slux at ✕/);
   await expect(page.getByText('The white line runs along the edge')).toBeVisible();
 });
 
 test('chains move by links, on days that are listed', async ({ page, app }) => {
   await open(page, app, 'door/t2');
-  await page.getByLabel('The gap is changed by').selectOption('lamps on chains, link by link');
-  await expect(page.getByRole('heading', { name: /links up to .* \(link \d+\)/ })).toBeVisible();
+  await page.getByLabel('How you adjust the gap').selectOption('lamps on chains, link by link');
+  await expect(
+    page.getByRole('heading', { name: /^Raise the lamps to link \d+ \(\d+ up, / }),
+  ).toBeVisible();
   const list = page.getByTestId('adjustments').getByRole('listitem');
   await expect(list.first()).toContainText(/9 Apr.*links? up, to link \d+/);
   await page.getByRole('button', { name: 'Hang here' }).click();
@@ -42,22 +44,24 @@ test('chains move by links, on days that are listed', async ({ page, app }) => {
 test('foil under the deck above and on the sides sends light back', async ({ page, app }) => {
   await open(page, app, 'door/t2');
   const before = await mean(page);
+  await page.getByRole('tab', { name: 'Space' }).click();
   for (const side of ['Left side', 'Right side', 'Back side', 'Front side']) {
     await page.getByLabel(side).selectOption('foil film');
   }
-  await page.getByLabel('Under the deck above').selectOption('foil film');
+  await page.getByLabel('Underside of the shelf above').selectOption('foil film');
+  await page.getByRole('tab', { name: 'Light' }).click();
   await expect.poll(() => mean(page)).toBeGreaterThan(1.3 * before);
-  await expect(page.getByTestId('measures')).toContainText('Walls and decks send back');
+  await expect(page.getByTestId('measures')).toContainText('is reflected light');
   await expect.poll(async () => (await tier(page, app, 1)).sides.top).toBe('foil');
 });
 
 test('other set-ups are compared, and one is taken', async ({ page, app }) => {
   await open(page, app, 'door/t1');
   await page.getByRole('button', { name: 'Compare set-ups' }).click();
-  await page.getByLabel('Beside what is there').selectOption('One more lamp like these');
-  await expect(page.getByTestId('differences')).toContainText(/mean: .* instead of/);
+  await page.getByLabel('Compare with').selectOption('One more lamp like these');
+  await expect(page.getByTestId('differences')).toContainText(/average|now/);
   await expect(page.getByTestId('compared')).toContainText('Costs a day');
-  await page.getByRole('button', { name: 'Set it up like this' }).click();
+  await page.getByRole('button', { name: 'Use this set-up' }).click();
   await expect.poll(async () => (await tier(page, app, 0)).lamps.length).toBe(3);
   await page.keyboard.press('u');
   await expect.poll(async () => (await tier(page, app, 0)).lamps.length).toBe(2);
@@ -65,7 +69,8 @@ test('other set-ups are compared, and one is taken', async ({ page, app }) => {
 
 test('a photometric file is read, and a broken one says which line', async ({ page, app }) => {
   await open(page, app, 'door/t2');
-  await page.getByRole('region', { name: 'Gear' }).getByRole('group').first().click();
+  await page.getByRole('tab', { name: 'Gear' }).click();
+  await page.getByRole('region', { name: 'Gear', exact: true }).getByRole('group').first().click();
   const input = page.getByLabel('Measured light, from an IES file').first();
   const good =
     'IESNA:LM-63-2002\nTILT=NONE\n1 -1 1 3 1 1 2 0.04 1.15 0\n1 1 30\n0 45 90\n0\n900 636 0\n';
@@ -78,17 +83,19 @@ test('a photometric file is read, and a broken one says which line', async ({ pa
   const lamp = (await tier(page, app, 1)).lamps[0];
   expect(lamp.distribution.candela[0]).toEqual([900, 636, 0]);
   expect(lamp.flux_lm).toBeGreaterThan(2300);
-  await expect(page.getByLabel('It shines').first()).toHaveValue('measured');
+  await expect(page.getByLabel('Light goes').first()).toHaveValue('measured');
 });
 
 test('lamps go on at the hour that the dial or the clock says', async ({ page, app }) => {
   await open(page, app, 'door/t2');
   const hours = page.getByRole('region', { name: 'Hours' });
   await expect(hours).toContainText('From 06:00 to 21:00');
-  await page.getByLabel('Lamps go on at').fill('19:30');
+  await page.getByLabel('Lamps on at').fill('19:30');
+  await page.getByLabel('Lamps on at').press('Enter');
   await expect(hours).toContainText('7.5 h in the quiet hours');
-  await expect(page.getByText(/Let the lamps go on at 0\d:\d0/)).toBeVisible();
-  const dial = page.getByRole('slider', { name: 'Hours that the lamps burn' });
+  await page.getByRole('button', { name: /more to do here/ }).click();
+  await expect(page.getByText(/Switch the lamps on at 0\d:\d0/)).toBeVisible();
+  const dial = page.getByRole('slider', { name: 'Hours of light' });
   await dial.focus();
   await page.keyboard.press('ArrowRight');
   await expect.poll(async () => (await tier(page, app, 1)).lights_on_h).toBe(20);
@@ -117,14 +124,17 @@ test('quiet and cheap hours are set up, and no hours end when they begin', async
 }) => {
   await page.goto(`${app.url}/setup?on=2027-04-09`);
   const hours = page.getByRole('region', { name: 'Hours of the day' });
-  await hours.getByLabel('Quiet from').fill('21:00');
+  await hours.getByLabel('Quiet from').fill('9 pm');
+  await hours.getByLabel('Quiet from').press('Enter');
+  await expect(hours.getByLabel('Quiet from')).toHaveValue('21:00');
   const site = async () =>
     (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan.site;
   await expect.poll(async () => (await site()).quiet).toEqual({ from_h: 21, to_h: 6 });
   await hours.getByLabel('to', { exact: true }).fill('21:00');
+  await hours.getByLabel('to', { exact: true }).press('Enter');
   await expect(page.getByText('these hours end when they begin')).toBeVisible();
   await expect.poll(async () => (await site()).quiet).toEqual({ from_h: 21, to_h: 6 });
-  await hours.getByRole('button', { name: 'None are quiet' }).click();
+  await hours.getByRole('button', { name: 'Remove quiet hours' }).click();
   await hours.getByLabel('A kWh then, EUR').fill('0,1');
   await hours.getByLabel('A kWh then, EUR').press('Enter');
   await expect.poll(async () => (await site()).cheap.price_per_kwh).toBe(0.1);
@@ -140,25 +150,27 @@ test('a lux meter is held on the map, and its reading corrects the lamps', async
   await map.focus();
   await page.keyboard.press('Enter');
   const probe = page.getByTestId('probe');
-  await expect(probe).toContainText(/A lux meter should show \d+/);
+  await expect(probe).toContainText(/A lux meter should read [\d,]+/);
   const before = await probe.textContent();
   await page.keyboard.press('ArrowRight');
   await expect(probe).not.toHaveText(before!);
   await map.click({ position: { x: 120, y: 70 } });
-  await probe.getByLabel('Yours shows').fill('9000');
-  await probe.getByLabel('Yours shows').press('Enter');
-  await expect(page.getByTestId('reading')).toContainText(/\d+% less than reckoned/);
+  await probe.getByLabel('Yours reads').fill('9000');
+  await probe.getByLabel('Yours reads').press('Enter');
+  await expect(page.getByTestId('reading')).toContainText(/\d+% less than worked out/);
   const lumens = (await tier(page, app, 0)).lamps[0].flux_lm;
-  await probe.getByRole('button', { name: /Take the lamps at/ }).click();
+  await probe.getByRole('button', { name: /Correct the lamps to/ }).click();
   await expect.poll(async () => (await tier(page, app, 0)).lamps[0].flux_lm).toBeLessThan(lumens);
-  await expect(page.getByTestId('reading')).toContainText('It agrees within');
+  await expect(page.getByTestId('reading')).toContainText('Your reading agrees within');
 });
 
 test('cells that stretch are named by tray, row and day', async ({ page, app }) => {
   await open(page, app, 'door/t1');
-  await expect(page.getByText(/cells get under 5.*until Sun 2 May: Ce1, row 1: 1-2/)).toBeVisible();
+  await expect(page.getByText(/leggy below 5.*Until Sun 2 May .*: Ce1, row 1: 1-2/)).toBeVisible();
   await expect(page.getByText('Slashed cells stretch or bleach')).toBeVisible();
-  await expect(page.getByTestId('outlook')).toContainText(/every tray's mean|no adjusting/);
+  await expect(page.getByTestId('outlook')).toContainText(
+    /every tray gets the right light|Leave these lamps alone/,
+  );
 });
 
 test('colour and the year of a sill are told in numbers', async ({ page, app }) => {
@@ -166,19 +178,19 @@ test('colour and the year of a sill are told in numbers', async ({ page, app }) 
   await expect(page.getByTestId('colour')).toContainText(/4000.K would give .* 6500.K/);
   await expect(page.getByText('no lamp "for flowering or fruiting"')).toBeVisible();
   await page.goto(`${app.url}/?on=2027-02-09&bay=window/t1`);
-  await expect(page.getByTestId('sill')).toContainText('Leafy seedlings: too little before');
+  await expect(page.getByTestId('sill')).toContainText('Leafy seedlings: enough light from');
   await expect(page.getByTestId('facing')).toContainText(/north \d.*south \d/);
 });
 
 test('the same trays are looked at crosswise and behind a window', async ({ page, app }) => {
   await open(page, app, 'door/t2');
   await page.getByRole('button', { name: 'Compare set-ups' }).click();
-  const beside = page.getByLabel('Beside what is there');
+  const beside = page.getByLabel('Compare with');
   await beside.selectOption('No lamps: the same trays behind a window');
   await expect(page.getByTestId('compared')).toContainText('0 W');
-  await expect(page.getByRole('button', { name: 'Set it up like this' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Use this set-up' })).toHaveCount(0);
   await beside.selectOption('The same trays turned crosswise');
-  await page.getByRole('button', { name: 'Set it up like this' }).click();
+  await page.getByRole('button', { name: 'Use this set-up' }).click();
   const stand = async () => {
     const { plan } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
     return plan.trays.find((t: { id: string }) => t.id === 'tc1').stands[1].along;

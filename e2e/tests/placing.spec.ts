@@ -48,7 +48,7 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
   // By mouse, into the bay that it is let go over.
   const shelf = page.getByTestId('tray-shelf');
   const from = (await shelf.getByRole('button', { name: /^Tc1/ }).boundingBox())!;
-  const to = (await page.getByRole('button', { name: /^Door rack, tier 2:/ }).boundingBox())!;
+  const to = (await page.getByRole('button', { name: /^Door rack, Tier 2:/ }).boundingBox())!;
   await page.mouse.move(from.x + 20, from.y + 20);
   await page.mouse.down();
   await page.mouse.move(to.x + to.width - 30, to.y + 20, { steps: 8 });
@@ -59,7 +59,7 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
   await shelf.getByRole('button', { name: /^Tc2/ }).focus();
   await page.keyboard.press('Enter');
   await page.getByLabel('Stand Tc2 in').selectOption('door/t2');
-  await page.getByRole('button', { name: 'Stand it there' }).focus();
+  await page.getByRole('button', { name: 'Stand tray there' }).focus();
   await page.keyboard.press('Enter');
   await expect.poll(() => bayOf(page, app, 'tc2')).toBe('door/t2');
   // What lacks a spot is found with its sowing, and is gone again once it stands.
@@ -73,14 +73,14 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
 });
 
 test('a tray is moved from a date on, turned, and swapped with another', async ({ page, app }) => {
-  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t2`);
-  await page.getByRole('button', { name: 'Move Tc1 to another bay' }).click();
+  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t2&chapter=trays`);
+  await page.getByRole('button', { name: 'Move Tc1 to another shelf' }).click();
   await page.getByLabel('When').selectOption({ label: 'from 20 Apr on' });
-  await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, tier 4' });
-  await page.getByRole('button', { name: 'Move it there' }).click();
+  await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, Tier 4' });
+  await page.getByRole('button', { name: 'Move there' }).click();
   const moved = async () => (await stands(page, app, 'tc1')).find((stand) => stand.from);
   await expect.poll(moved).toMatchObject({ from: '2027-04-20', bay: { tier: 't4' } });
-  await expect(page.getByTestId('week')).toContainText('Move Tc1 to Door rack, tier 4');
+  await expect(page.getByTestId('week')).toContainText('Move Tc1 to Door rack, Tier 4');
 
   const other = async () => (await stands(page, app, 'tc2')).find((s) => s.stage === 'grow')!;
   // Turned it would lie where the cucumber is to stand: refused, with the reason.
@@ -88,7 +88,7 @@ test('a tray is moved from a date on, turned, and swapped with another', async (
   await expect(page.getByRole('status')).toContainText('Cu1 stands in the way of Tc2');
 
   await page.getByRole('button', { name: 'Swap Tc2 with another tray' }).click();
-  await page.getByLabel('Swap Tc2 with').selectOption({ label: 'Tc1, Door rack, tier 4' });
+  await page.getByLabel('Swap Tc2 with').selectOption({ label: 'Tc1, Door rack, Tier 4' });
   await expect.poll(async () => (await other()).bay.tier).toBe('t4');
   await page.keyboard.press('u');
   await expect.poll(async () => (await other()).bay.tier).toBe('t2');
@@ -101,8 +101,8 @@ test.describe('on a phone', () => {
     await takeDown(page, app, ['tc1']);
     await page.goto(`${app.url}/?on=2027-04-20`);
     await page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ }).tap();
-    await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, tier 2' });
-    await page.getByRole('button', { name: 'Stand it there' }).tap();
+    await page.getByLabel('Stand Tc1 in').selectOption({ label: 'Door rack, Tier 2' });
+    await page.getByRole('button', { name: 'Stand tray there' }).tap();
     await expect.poll(() => bayOf(page, app, 'tc1')).toBe('door/t2');
     await expect(page.getByTestId('tray-shelf')).toHaveCount(0);
   });
@@ -135,18 +135,18 @@ async function aSeason(page: Page, app: App, { press }: Hand) {
   // Two at once, then one by one, each where the server proposes.
   await press(shelf.getByRole('button', { name: /^Tc1/ }));
   await press(shelf.getByRole('button', { name: /^Tc2/ }));
-  await press(page.getByRole('button', { name: 'Stand them there' }));
+  await press(page.getByRole('button', { name: 'Stand trays there' }));
   await expect.poll(() => bayOf(page, app, 'tc2')).not.toBe('');
   for (const id of ['to1', 'to2', 'tp1', 'pa1']) {
     const label = `${id[0]!.toUpperCase()}${id.slice(1)}`;
     await press(shelf.getByRole('button', { name: new RegExp(`^${label}`) }));
-    await press(page.getByRole('button', { name: 'Stand it there' }));
+    await press(page.getByRole('button', { name: 'Stand tray there' }));
     await expect.poll(() => bayOf(page, app, id)).not.toBe('');
   }
   await expect(shelf).toHaveCount(0);
 
   const [place, tier] = (await bayOf(page, app, 'tc1')).split('/');
-  await page.goto(`${app.url}/?on=2027-04-10&bay=${place}/${tier}`);
+  await page.goto(`${app.url}/?on=2027-04-10&bay=${place}/${tier}&chapter=trays`);
   const own = async (id: string) => (await stands(page, app, id)).at(-1)!;
   // Slid with the arrow button to where it is free, then swapped.
   const before = await own('tc2');
@@ -158,16 +158,16 @@ async function aSeason(page: Page, app: App, { press }: Hand) {
   await expect.poll(async () => (await own('tc1')).x_mm).toBe(two.x_mm);
   expect((await own('tc2')).x_mm).toBe(one.x_mm);
   // From a date on, in the middle of growing.
-  await page.goto(`${app.url}/?on=2027-04-20&bay=${place}/${tier}`);
-  await press(page.getByRole('button', { name: 'Move Tc2 to another bay' }));
+  await page.goto(`${app.url}/?on=2027-04-20&bay=${place}/${tier}&chapter=trays`);
+  await press(page.getByRole('button', { name: 'Move Tc2 to another shelf' }));
   await page.getByLabel('When').selectOption({ label: 'from 20 Apr on' });
   await page.getByLabel('Stand Tc2 in').selectOption('bench/t1');
-  await press(page.getByRole('button', { name: 'Move it there' }));
+  await press(page.getByRole('button', { name: 'Move there' }));
   const moved = async () => (await stands(page, app, 'tc2')).find((stand) => stand.from)!;
   await expect.poll(async () => (await moved())?.from).toBe('2027-04-20');
 
   // Turned where there is room for it.
-  await page.goto(`${app.url}/?on=2027-04-20&bay=bench/t1`);
+  await page.goto(`${app.url}/?on=2027-04-20&bay=bench/t1&chapter=trays`);
   const lay = (await moved()).along;
   await press(page.getByRole('button', { name: 'Turn Tc2 a quarter' }));
   await expect.poll(async () => (await moved()).along).not.toBe(lay);
@@ -176,7 +176,7 @@ async function aSeason(page: Page, app: App, { press }: Hand) {
   await page.goto(`${app.url}/sowing?on=2027-03-10`);
   await press(page.getByRole('button', { name: 'Share a flat…' }));
   const panel = page.getByTestId('share-flat');
-  for (const name of [/^Lettuce, Rust/, /^Lettuce, .*Cos|^Lettuce, .*cos/, /^Cabbage, .*sown/])
+  for (const name of [/^Lettuce ‘Rust/, /^Lettuce ‘.*Cos/i, /^Cabbage ‘.*sown/])
     await press(panel.getByRole('checkbox', { name }).first());
   await press(panel.getByRole('button', { name: 'Share this flat' }).first());
   const flats = async () =>
@@ -200,7 +200,7 @@ async function aSeason(page: Page, app: App, { press }: Hand) {
   const [{ id, name }] = await pots();
   await page.goto(`${app.url}/?on=2027-05-02`);
   await press(shelf.getByRole('button', { name: new RegExp(`^${name}`) }));
-  await press(page.getByRole('button', { name: 'Stand it there' }));
+  await press(page.getByRole('button', { name: 'Stand tray there' }));
   await expect.poll(() => bayOf(page, app, id)).not.toBe('');
 }
 
@@ -247,9 +247,9 @@ test('a tray that is dragged shows the spot it gets, and why a bay is none', asy
   };
   await page.mouse.move(from.x + 20, from.y + 20);
   await page.mouse.down();
-  await over(/^Proving cabinet, shelf 2:/);
+  await over(/^Proving cabinet, Shelf 2:/);
   await expect(page.getByTestId('against')).toContainText('no light to grow in');
-  await over(/^Door rack, tier 2:/);
+  await over(/^Door rack, Tier 2:/);
   await expect(page.getByTestId('ghost')).toBeVisible();
   await expect(page.getByTestId('against')).toHaveCount(0);
   await page.mouse.up();
@@ -271,9 +271,9 @@ for (const ground of ['day', 'night'] as const)
     };
     await page.goto(`${app.url}/?on=2027-04-10`);
     await page.getByTestId('tray-shelf').getByRole('button', { name: /^Tc1/ }).click();
-    await expect(page.getByRole('button', { name: 'Stand it there' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Stand tray there' })).toBeEnabled();
     await clean();
-    await page.goto(`${app.url}/?on=2027-04-10&bay=coat/t1`);
+    await page.goto(`${app.url}/?on=2027-04-10&bay=coat/t1&chapter=trays`);
     await page.getByRole('button', { name: /^More about To1/ }).click();
     await clean();
     await page.goto(`${app.url}/?on=2027-04-10&place=coat`);
@@ -281,7 +281,7 @@ for (const ground of ['day', 'night'] as const)
     await page.goto(`${app.url}/sowing?on=2027-04-10`);
     await page.getByRole('button', { name: 'Share a flat…' }).click();
     const panel = page.getByTestId('share-flat');
-    for (const name of [/^Lettuce, Rust/, /^Pepper, Lantern/])
+    for (const name of [/^Lettuce ‘Rust/, /^Pepper ‘Lantern/])
       await panel.getByRole('checkbox', { name }).check();
     await expect(panel.getByTestId('flat')).toHaveCount(2);
     await clean();
@@ -297,15 +297,15 @@ test('a place is set otherwise from a date on, and what is set is taken out agai
   await page.goto(`${app.url}/?on=2027-04-01&place=door`);
   const set = page.getByRole('region', { name: 'Set otherwise from a date on' });
   await set.getByLabel('What').selectOption({ label: 'mats stay on under what grows' });
-  await set.getByLabel('Where').selectOption({ label: 'tier 3' });
-  await set.getByRole('button', { name: 'Set it from 1 Apr on' }).click();
+  await set.getByLabel('Where').selectOption({ label: 'Tier 3' });
+  await set.getByRole('button', { name: 'Set this from 1 Apr on' }).click();
   const settings = async () => (await plan(page, app)).places[0].settings ?? [];
   await expect.poll(settings).toEqual([{ from: '2027-04-01', tier: 't3', mats_growing: true }]);
-  await expect(set).toContainText('From 1 Apr: mats stay on under what grows, tier 3');
+  await expect(set).toContainText('From 1 Apr: mats stay on under what grows, Tier 3');
   // What grows on the mat is warmed from then on.
-  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t3`);
+  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t3&chapter=warmth`);
   await expect(page.getByText(/Pe1 .*mat/).first()).toBeVisible();
   await page.goto(`${app.url}/?on=2027-04-01&place=door`);
-  await set.getByRole('button', { name: 'Take out what is set from 1 Apr' }).click();
+  await set.getByRole('button', { name: 'Remove what is set from 1 Apr' }).click();
   await expect.poll(settings).toEqual([]);
 });

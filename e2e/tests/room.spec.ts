@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import { expect, test, type App } from '../app.ts';
 
 const DAY = '2027-04-09';
-const TIER2 = 'Lamps of Door rack, tier 2, height over the deck';
+const TIER2 = 'Lamps of Door rack, Tier 2, height above the shelf';
 
 async function open(page: Page, app: App, query = `?on=${DAY}&bay=door/t2`) {
   await page.goto(app.url + '/' + query);
@@ -22,9 +22,9 @@ async function plan(page: Page, app: App) {
 test('shows the rack as it stands on the date', async ({ page, app }) => {
   await open(page, app, `?on=${DAY}`);
   await expect(page.getByRole('heading', { name: 'The room' })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Door rack, tier 1: Ce1 Celery/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Door rack, tier 4: Mx1/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Door rack, tier 5: storage' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Door rack, Tier 1: Ce1 Celery/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Door rack, Tier 4: Mx1/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Door rack, Tier 5: storage' })).toBeVisible();
   await expect(page.getByTestId('trays')).toHaveText('17 of 45 trays');
 });
 
@@ -39,7 +39,7 @@ test('a lamp is dragged with the mouse: figures follow, and the edit is kept', a
   const box = (await lamp(page).boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 15, { steps: 6 });
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 8, { steps: 6 });
   // Still held down: the figures follow before anything is saved.
   await expect.poll(() => meanPpfd(page)).toBeLessThan(before.ppfd);
   await expect(page.getByTestId('gap')).not.toHaveText(gap!);
@@ -53,7 +53,7 @@ test('a lamp is dragged with the mouse: figures follow, and the edit is kept', a
 
   const ppfd = await meanPpfd(page);
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'Door rack, tier 2' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Door rack, Tier 2' })).toBeVisible();
   await expect(lamp(page)).toHaveAttribute('aria-valuenow', String(after));
   expect(await meanPpfd(page)).toBe(ppfd);
 
@@ -103,11 +103,13 @@ test('the recommendation is applied with one click and then stands as right', as
   app,
 }) => {
   await open(page, app);
-  const sheet = page.getByRole('complementary', { name: 'Sheet' });
+  const sheet = page.getByRole('complementary', { name: 'Panel' });
   await expect(
-    sheet.getByRole('heading', { name: /^Hang at 29\scm, burn 12\sh from 06:00$/ }),
+    sheet.getByRole('heading', {
+      name: /^Hang the lamps 29\scm above the shelf; run them 12\sh from 06:00$/,
+    }),
   ).toBeVisible();
-  await expect(sheet).toContainText('over the 17');
+  await expect(sheet).toContainText('more than the 17');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();
   await expect.poll(() => height(page)).toBe(290);
@@ -116,17 +118,17 @@ test('the recommendation is applied with one click and then stands as right', as
 
 test('numbers typed in place are understood or refused in place', async ({ page, app }) => {
   await open(page, app);
-  const hours = page.getByLabel('Burn a day');
+  const hours = page.getByLabel('Hours of light a day');
   await hours.fill('13,5');
   await hours.press('Enter');
   await expect(page.getByTestId('power')).toContainText('2.43');
-  const lamps = page.getByLabel('Lamps hang at');
+  const lamps = page.getByLabel('Lamp height above the shelf');
   await lamps.fill('90');
   await lamps.press('Enter');
   await expect(page.getByRole('alert')).toContainText('From 1\u00a0cm to 39\u00a0cm');
   await lamps.fill('high');
   await lamps.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('is not understood');
+  await expect(page.getByRole('alert')).toContainText('is not a number');
   await expect.poll(async () => (await plan(page, app)).revision).toBe(2);
 });
 

@@ -1,7 +1,13 @@
 // The ribbon, the dates that follow from the last frost, and the shell around them.
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
-import { App, expect, test } from '../app.ts';
+import type { Page } from '@playwright/test';
+import { expect, test, type App } from '../app.ts';
+
+interface Plan {
+  name: string;
+  places: { tiers: { lamps: { height_mm: number }[] }[] }[];
+}
 
 test('a date is picked on the ribbon with mouse and keys', async ({ page, app }) => {
   await page.goto(`${app.url}/?on=2027-03-01`);
@@ -29,7 +35,10 @@ test('another last frost moves sowing, emergence and planting out', async ({ pag
   await expect(tomato).toContainText('31 Mar');
   await expect(tomato).toContainText('8 Apr');
   await expect(tomato).toContainText('20 May');
-  await page.getByLabel('Last frost, even odds').fill('2027-05-16');
+  const frost = page.getByRole('textbox', { name: 'Last frost (half of years are later)' });
+  await expect(frost).toHaveValue('6 May 2027');
+  await frost.fill('16 may');
+  await frost.press('Enter');
   await expect(tomato).toContainText('10 Apr');
   await expect(tomato).toContainText('18 Apr');
   await expect(tomato).toContainText('30 May');
@@ -62,11 +71,11 @@ test('the last frost is dragged on the ribbon', async ({ page, app }) => {
 test('find, keys and closing work without a mouse', async ({ page, app }) => {
   await page.goto(`${app.url}/?on=2027-03-01`);
   // Dates to go to are found once the season is reckoned.
-  await expect(page.getByRole('button', { name: /^Coat rack, tier 2/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Coat rack, Tier 2/ })).toBeVisible();
   await page.keyboard.press('/');
   await page.getByRole('combobox').fill('Au1');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Coat rack, tier 2' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Coat rack, Tier 2' })).toBeVisible();
   await expect(page.getByTestId('date')).toContainText('April');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'The room' })).toBeVisible();
@@ -74,9 +83,9 @@ test('find, keys and closing work without a mouse', async ({ page, app }) => {
   await expect(page.getByRole('dialog')).toContainText('one week on');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByRole('button', { name: /^Door rack, tier 2/ }).focus();
+  await page.getByRole('button', { name: /^Door rack, Tier 2/ }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Door rack, tier 2' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Door rack, Tier 2' })).toBeVisible();
 });
 
 test('a plan is saved as a file and opened again', async ({ page, app }) => {
@@ -106,31 +115,65 @@ test('a plan measured in inches opens in inches, with its overhanging trays', as
   await page.goto(`${app.url}/setup`);
   const fixture = join(import.meta.dirname, '../../demo/alder-bluff.json');
   await page.getByLabel('Open a plan file').last().setInputFiles(fixture);
-  await expect(page.getByRole('heading', { name: 'Alder Bluff' })).toBeVisible();
+  await expect(page.getByLabel('Name of the place')).toHaveValue('Alder Bluff');
+  await expect(page.getByRole('textbox', { name: /^Last frost/ })).toHaveValue('May 1, 2027');
   await expect(page.getByLabel('Air by day')).toHaveValue('68');
   await page.goto(`${app.url}/?on=2027-04-20&bay=wire/t1`);
   await expect(page.getByTestId('gap')).toContainText('in');
   await expect(page.getByTestId('power')).toContainText('$');
 });
 
-test('an edit made elsewhere is a choice, and nothing is lost', async ({ page, app }) => {
+/** Somebody else saves a change of the plan that was fetched at revision 1. */
+async function elsewhere(page: Page, app: App, change: (plan: Plan) => void) {
+  const { plan } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
+  change(plan);
+  const theirs = { base_revision: 1, word: 'changed elsewhere', plan };
+  await page.request.post(`${app.url}/api/plans/1/revisions`, { data: theirs });
+}
+const words = async (page: Page, app: App): Promise<string[]> =>
+  (await (await page.request.get(`${app.url}/api/plans/1/revisions`)).json()).map(
+    (r: { word: string }) => r.word,
+  );
+
+test('two edits of different fields both survive, and it is said', async ({ page, app }) => {
   await page.goto(`${app.url}/?on=2027-04-09&bay=door/t2`);
   await expect(page.getByTestId('ppfd')).toBeVisible();
-  const { plan } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
-  plan.name = 'changed elsewhere';
-  const theirs = { base_revision: 1, word: 'renamed elsewhere', plan };
-  await page.request.post(`${app.url}/api/plans/1/revisions`, { data: theirs });
+  await elsewhere(page, app, (plan) => (plan.name = 'Renamed elsewhere'));
   await page.keyboard.press('ArrowUp');
-  await expect(page.getByRole('dialog')).toContainText('changed elsewhere');
-  await page.getByRole('button', { name: 'Save mine on top' }).click();
+  await expect(page.getByText('Also changed elsewhere meanwhile: changed elsewhere')).toBeVisible();
   await expect(page.getByRole('dialog')).toBeHidden();
-  const words = async () =>
-    (await (await page.request.get(`${app.url}/api/plans/1/revisions`)).json()).map(
-      (r: { word: string }) => r.word,
-    );
-  await expect.poll(async () => (await words()).length).toBe(3);
-  expect((await words())[1]).toBe('renamed elsewhere');
+  const { plan } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
+  expect(plan.name).toBe('Renamed elsewhere');
+  expect(plan.places[0].tiers[1].lamps[0].height_mm).toBe(235);
 });
+
+for (const [choice, height] of [
+  ['Keep mine', 235],
+  ['Keep the other', 300],
+] as const) {
+  test(`two edits of one field are a choice: ${choice}`, async ({ page, app }) => {
+    await page.goto(`${app.url}/?on=2027-04-09&bay=door/t2`);
+    await expect(page.getByTestId('ppfd')).toBeVisible();
+    await elsewhere(page, app, (plan) => {
+      plan.name = 'Renamed elsewhere';
+      plan.places[0]!.tiers[1]!.lamps.forEach((lamp) => (lamp.height_mm = 300));
+    });
+    await page.keyboard.press('ArrowUp');
+    await expect(page.getByTestId('clashes')).toContainText('30\u00a0cm there, 23.5\u00a0cm here');
+    await page.getByRole('button', { name: choice }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+    const kept = async () =>
+      (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan as Plan;
+    await expect
+      .poll(async () => (await kept()).places[0]!.tiers[1]!.lamps[0]!.height_mm)
+      .toBe(height);
+    expect((await kept()).name).toBe('Renamed elsewhere');
+    // Both are in the history, whoever gives way.
+    const said = await words(page, app);
+    expect(said).toContain('changed elsewhere');
+    expect(said.length).toBeGreaterThanOrEqual(3);
+  });
+}
 
 test('a lost server is said, and the waiting edit is saved when it is back', async ({
   page,
@@ -140,8 +183,8 @@ test('a lost server is said, and the waiting edit is saved when it is back', asy
   await expect(page.getByTestId('ppfd')).toBeVisible();
   await app.stop();
   await page.keyboard.press('ArrowUp');
-  await expect(page.getByRole('alert')).toContainText('No longer connected');
-  await expect(page.getByRole('alert')).toContainText('waits here');
+  await expect(page.getByRole('alert')).toContainText('Connection lost');
+  await expect(page.getByRole('alert')).toContainText('is kept here');
   await app.start();
   await expect(page.getByRole('alert')).toBeHidden({ timeout: 15_000 });
   await expect
@@ -149,21 +192,10 @@ test('a lost server is said, and the waiting edit is saved when it is back', asy
     .toBe(2);
 });
 
-test('without a plan one can begin with the demo', async ({ page }) => {
-  const app = await new App(undefined, false).start();
-  await page.goto(app.url);
-  await expect(page.getByRole('heading', { name: 'No plan yet' })).toBeVisible();
-  await page.getByRole('button', { name: 'Begin with the demo' }).click();
-  // Outside the season it opens on the day the room is fullest.
-  await expect(page.getByTestId('trays')).toHaveText(/^2\d of 45 trays$/);
-  await app.stop();
-  app.remove();
-});
-
 test('a plan that cannot be fetched is said, with a way to try again', async ({ page, app }) => {
   await page.route('**/api/last-plan*', (route) => route.abort());
   await page.goto(app.url);
-  await expect(page.getByRole('heading', { name: 'The plan could not be fetched' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your plan could not be loaded' })).toBeVisible();
   await page.unroute('**/api/last-plan*');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByTestId('date')).toBeVisible();

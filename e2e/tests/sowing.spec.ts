@@ -11,12 +11,11 @@ const sowing = async (page: Page, app: App, id: string) =>
 test('a strand is nudged and dragged, and says what follows', async ({ page, app }) => {
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
   const strand = page.getByTestId('strand-tomato');
-  await expect(strand).toHaveAccessibleName(/Tomato, Copper Bell: sow .* out/);
+  await expect(strand).toHaveAccessibleName(/Tomato ‘Copper Bell’: sow .* out/);
   // What is told goes away again: it is waited for from the first key on.
-  const told = expect(page.getByRole('status').filter({ hasText: 'Day to sow' })).toContainText(
-    'Tomato, Copper Bell',
-    { timeout: 20_000 },
-  );
+  const told = expect(
+    page.getByRole('status').filter({ hasText: 'Sowing dates moved' }),
+  ).toContainText('Tomato ‘Copper Bell’', { timeout: 20_000 });
   await strand.focus();
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
@@ -25,9 +24,9 @@ test('a strand is nudged and dragged, and says what follows', async ({ page, app
   await told;
   await page.keyboard.press('Enter');
   const sheet = page.getByTestId('sowing-sheet');
-  await expect(sheet).toContainText('a frost still comes in');
+  await expect(sheet).toContainText('The chance of frost after planting out is');
   await sheet
-    .getByRole('button', { name: /^Move it .* later/ })
+    .getByRole('button', { name: /^Move the sowing .* later/ })
     .first()
     .click();
   await expect.poll(async () => (await sowing(page, app, 'tomato')).shift_days).not.toBe(-21);
@@ -48,10 +47,10 @@ test('fewer hours of light move the day to sow, and the application says by how 
 }) => {
   // Onions have grown on tier 4 until then.
   await page.goto(`${app.url}/?on=2027-03-20&bay=door/t4`);
-  await page.getByLabel('Burn a day').fill('4');
-  await page.getByLabel('Burn a day').press('Enter');
-  await expect(page.getByRole('status').filter({ hasText: 'Day to sow' })).toContainText(
-    /Onion, Mill Lane Brown \d+ days earlier/,
+  await page.getByLabel('Hours of light a day').fill('4');
+  await page.getByLabel('Hours of light a day').press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Sowing dates moved' })).toContainText(
+    /Onion ‘Mill Lane Brown’ \d+ days earlier/,
   );
 });
 
@@ -62,18 +61,18 @@ test('strands are filtered and grouped, and a sowing is repeated and taken out',
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
   await page.getByRole('searchbox', { name: 'Show' }).fill('lettuce');
   await expect(page.locator('[data-testid^=strand-]')).toHaveCount(3);
-  await page.getByLabel('Ordered').selectOption('by week to sow');
+  await page.getByLabel('Order').selectOption('by week to sow');
   await expect(page.getByRole('heading', { name: /^week of/ }).first()).toBeVisible();
   await page.getByRole('button', { name: /Lettuce Green Quilt/ }).click();
   const sheet = page.getByTestId('sowing-sheet');
-  await sheet.getByLabel('every so many days').fill('10');
+  await sheet.getByLabel('days apart').fill('10');
   await sheet.getByRole('button', { name: 'Sow again' }).click();
   await expect(page.locator('[data-testid^=strand-]')).toHaveCount(5);
   const shifts = (await plan(page, app)).sowings
     .filter((s: { id: string }) => s.id.startsWith('lettuce-2') || s.id.startsWith('lettuce-3'))
     .map((s: { shift_days: number }) => s.shift_days);
   expect(shifts).toEqual([10, 20]);
-  await sheet.getByRole('button', { name: 'Take this sowing out' }).click();
+  await sheet.getByRole('button', { name: 'Delete this sowing' }).click();
   await expect(page.locator('[data-testid^=strand-]')).toHaveCount(4);
   await page.getByRole('button', { name: 'Six weeks, day by day' }).click();
   await expect(page.getByRole('button', { name: 'The whole season' })).toBeVisible();
@@ -86,31 +85,31 @@ test('a crop is sown, its figures are changed, and its source is told', async ({
   await expect(crops).toContainText('sow outdoors');
   await page.getByRole('searchbox', { name: 'Crop' }).fill('basil');
   await crops.getByRole('button', { name: /^Basil/ }).click();
-  await expect(crops).toContainText('common practice, no source');
+  await expect(crops).toContainText("growers' usual practice");
   await crops.getByLabel('Variety').fill('Lamp Green');
   await crops.getByLabel('Plants wanted').fill('24');
-  await crops.getByRole('button', { name: 'Sow it' }).click();
-  await expect(page.getByTestId('order')).toContainText('Basil, Lamp Green');
+  await crops.getByRole('button', { name: 'Sow' }).click();
+  await expect(page.getByTestId('order')).toContainText('Basil ‘Lamp Green’');
   await crops.getByLabel('Weeks indoors').fill('8');
   await crops.getByLabel('Weeks indoors').press('Enter');
   await expect.poll(async () => (await plan(page, app)).crops?.[0].weeks_indoors).toBe(8);
   await expect(crops).toContainText('your own figure');
-  await crops.getByRole('button', { name: 'As the library has it' }).click();
+  await crops.getByRole('button', { name: 'Back to the library’s figures' }).click();
   await expect.poll(async () => (await plan(page, app)).crops).toBeUndefined();
 });
 
 test('how many to sow follows a germination test, and a packet is kept', async ({ page, app }) => {
   await page.goto(`${app.url}/seeds?on=2027-04-09`);
   const many = page.getByRole('region', { name: 'How many' });
-  await expect(page.getByTestId('how-many')).toContainText('Sow 17 cells, 2 to a cell');
-  await many.getByLabel('or sprouted').fill('3');
-  await many.getByLabel('or sprouted').press('Enter');
-  await many.getByLabel('of so many').fill('10');
-  await many.getByLabel('of so many').press('Enter');
+  await expect(page.getByTestId('how-many')).toContainText('Sow 17 cells, 2 per cell');
+  await many.getByLabel('Test: came up').fill('3');
+  await many.getByLabel('Test: came up').press('Enter');
+  await many.getByLabel('out of').fill('10');
+  await many.getByLabel('out of').press('Enter');
   await expect(page.getByTestId('how-many')).toContainText('90 % certainty');
   const packets = page.getByRole('region', { name: 'Packets' });
   await packets.getByLabel('A packet of').selectOption('Borage');
-  await packets.getByRole('button', { name: 'Add it' }).click();
+  await packets.getByRole('button', { name: 'Add' }).click();
   await expect.poll(async () => (await plan(page, app)).packets.at(-1).crop).toBe('borage');
   await packets.getByLabel('Seeds left').fill('25');
   await packets.getByLabel('Seeds left').press('Enter');
@@ -129,7 +128,7 @@ test('minima are looked at before they are kept, and a bad row is numbered', asy
       rows.push(`${date},${day < 110 + (year % 7) * 3 ? -1 : 8}`);
     }
   const upload = (text: string) =>
-    page.getByLabel('File of minima').setInputFiles({
+    page.getByLabel('File of daily lows').setInputFiles({
       name: 'garden.csv',
       mimeType: 'text/csv',
       buffer: Buffer.from(text),

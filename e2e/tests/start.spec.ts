@@ -1,6 +1,6 @@
 // A stranger on an empty data folder: from the first question to a season that stands in the room.
 import type { Page } from '@playwright/test';
-import { App, expect, test as base } from '../app';
+import { App, expect, test as base } from '../app.ts';
 
 const test = base.extend<{ empty: App }>({
   empty: async ({}, use) => {
@@ -45,9 +45,9 @@ function mouse(page: Page, tap = false): Hand {
     },
     async type(label, text) {
       this.done++;
-      const field = page.getByRole('textbox', { name: label }).or(
-        page.getByRole('combobox', { name: label }),
-      );
+      const field = page
+        .getByRole('textbox', { name: label })
+        .or(page.getByRole('combobox', { name: label }));
       await field.first().fill(text);
       await field.first().press('Enter');
     },
@@ -196,7 +196,7 @@ test('the questions can be left, taken up and undone', async ({ empty, page }) =
   await expect(page.getByText('This room is empty')).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByRole('button', { name: /^Undo/ })).toBeDisabled();
-  await page.getByRole('link', { name: 'Guided start' }).click();
+  await page.getByTestId('stage').getByRole('link', { name: 'Guided start' }).click();
   await expect(page.getByRole('heading', { name: 'Where do you grow?' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Where do you grow?' })).toBeVisible();

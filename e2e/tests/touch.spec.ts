@@ -6,10 +6,10 @@ test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true
 test('a bay opens with a tap and its lamp follows a finger', async ({ page, app }) => {
   await page.goto(`${app.url}/?on=2027-05-04`);
   // On a tray of it, which is part of the bay to a finger.
-  const bay = (await page.getByRole('button', { name: /^Door rack, tier 3:/ }).boundingBox())!;
+  const bay = (await page.getByRole('button', { name: /^Door rack, Tier 3:/ }).boundingBox())!;
   await page.touchscreen.tap(bay.x + 30, bay.y + 40);
-  await expect(page.getByRole('heading', { name: 'Door rack, tier 3' })).toBeAttached();
-  const lamp = page.getByRole('slider', { name: /^Lamps of Door rack, tier 3/ });
+  await expect(page.getByRole('heading', { name: 'Door rack, Tier 3' })).toBeAttached();
+  const lamp = page.getByRole('slider', { name: /^Lamps of Door rack, Tier 3/ });
   const before = Number(await lamp.getAttribute('aria-valuenow'));
   await lamp.scrollIntoViewIfNeeded();
   const box = (await lamp.boundingBox())!;

@@ -19,7 +19,7 @@ fn at_least_94_crops_each_with_every_field_and_a_source_for_it() {
             if field != "id" && field != "name" {
                 let source = library().source(&field);
                 assert!(source.len() > 10, "{field}: {source:?}");
-                let tags = ["from memory", "common practice", "our own estimate"];
+                let tags = ["from memory", "usual practice", "our own estimate"];
                 assert!(
                     tags.iter().any(|tag| source.contains(tag)),
                     "{field} says nothing of what kind its source is: {source}"

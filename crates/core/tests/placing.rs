@@ -148,7 +148,7 @@ fn what_stands_nowhere_is_counted_and_nothing_is_praised_of_it() {
             .emerge
             .rule
             .to_string()
-            .contains("no tray of it has a spot")
+            .contains("no tray has a spot")
     );
     let there = |day: Date| {
         let days = days(&all, DateSpan::day(day));

@@ -97,7 +97,7 @@ fn walls_stand_outside_the_decks() {
 fn a_place_with_one_tier_goes_by_its_own_name() {
     let plan = kettle_fen(|_| ());
     let names: Vec<String> = bays(&plan.places).map(|bay| bay.name()).collect();
-    assert!(names.contains(&"Door rack, tier 2".to_owned()));
+    assert!(names.contains(&"Door rack, Tier 2".to_owned()));
     assert!(names.contains(&"South bench".to_owned()));
 }
 

@@ -114,19 +114,19 @@ fn a_tray_moves_when_a_later_stage_names_another_bay() {
     assert_eq!(in_cabinet.from, cucumber.sow);
     assert_eq!(
         where_on(in_cabinet.to).as_deref(),
-        Some("Proving cabinet, shelf 5")
+        Some("Proving cabinet, Shelf 5")
     );
     assert_ne!(
         where_on(plus_days(in_cabinet.to, 1)).as_deref(),
-        Some("Proving cabinet, shelf 5")
+        Some("Proving cabinet, Shelf 5")
     );
     assert_eq!(all.days_in("cu1", "window"), None);
     assert_eq!(where_on(plus_days(cucumber.sow, -1)), None);
     assert_eq!(
         where_on(plus_days(up, -1)).as_deref(),
-        Some("Proving cabinet, shelf 5")
+        Some("Proving cabinet, Shelf 5")
     );
-    assert_eq!(where_on(up).as_deref(), Some("Door rack, tier 2"));
+    assert_eq!(where_on(up).as_deref(), Some("Door rack, Tier 2"));
     assert_eq!(where_on(cucumber.harden).as_deref(), Some("Cold frame"));
     assert_eq!(where_on(cucumber.out), None);
     // Until when: up to the move, then up to hardening off.

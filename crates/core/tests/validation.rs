@@ -118,8 +118,8 @@ fn a_lamp_above_its_ceiling_is_told_how_high_it_may_hang() {
     let faults = faults_of(&[("/places/0/tiers/1/lamps/0/height_mm", json!(400))]);
     assert_eq!(
         faults[0].to_string(),
-        "/places/0/tiers/1/lamps/0/height_mm: the lamp at 400 mm would stick through the \
-         deck above, 435 mm over this one; hang its emitting face at 390 mm or lower"
+        "/places/0/tiers/1/lamps/0/height_mm: a lamp at 400 mm would stick through the \
+         shelf above, which is 435 mm up; hang its emitting face at 390 mm or lower"
     );
 }
 

@@ -103,7 +103,7 @@ fn a_strict_parser_reads_it_and_lines_are_folded_and_escaped() {
     );
     // Whole days: no zone and no change of the clock touches them.
     assert_eq!(sow["start"].as_str().unwrap().len(), "2027-03-18".len());
-    assert!(sow["note"].as_str().unwrap().contains("to a cell"));
+    assert!(sow["note"].as_str().unwrap().contains("per cell"));
 }
 
 #[test]

@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import { Button } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
+  import { chapter, chapterFrom } from '$lib/room/bay/chapter.svelte';
   import { build } from '$lib/room/build/actions';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import Conflict from '$lib/shell/Conflict.svelte';
@@ -29,7 +30,7 @@
   onMount(() => {
     bench.chooseUnits(screen.units);
     pickFromAddress();
-    if (page.url.searchParams.has('build')) void build();
+    if (page.url.searchParams.has('build')) build();
     void bench.load(page.url.searchParams.get('on'));
     const watch = setInterval(() => void bench.watch(), WATCH_MS);
     return () => clearInterval(watch);
@@ -40,6 +41,7 @@
     const asked = new URLSearchParams(location.search);
     const [place, tier] = asked.get('bay')?.split('/') ?? [];
     const whole = asked.get('place');
+    chapter.open = chapterFrom(asked.get('chapter'));
     if (place && tier) bench.select({ place, tier });
     else bench.pick(whole ? { place: whole } : undefined);
   }
@@ -55,9 +57,10 @@
 
   // Keys typed right after a dialog closed were meant for it, and the focus goes back to the page's
   // content rather than to nothing.
+  let wasOpen = false;
   $effect(() => {
-    if (shell.open) return;
-    shell.closedAt = performance.now();
+    if (wasOpen && !shell.open) shell.closedAt = performance.now();
+    wasOpen = shell.open;
   });
   let main: HTMLElement | undefined = $state();
   function lostFocus() {
@@ -80,6 +83,7 @@
     const bay = bench.hand.selected;
     const place = bench.place?.id;
     const building = bench.building;
+    const open = chapter.open;
     if (!date || starting) return;
     untrack(() => {
       const url = new URL(location.href);
@@ -89,6 +93,7 @@
       set('on', date);
       set('bay', bay && `${bay.place}/${bay.tier}`);
       set('place', place);
+      set('chapter', bay && open !== 'light' ? open : undefined);
       set('build', building ? '' : undefined);
       if (url.href === location.href) return;
       const opens = was === null && (bay !== undefined || place !== undefined);

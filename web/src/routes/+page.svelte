@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { direction } from '$lib/fields/slider';
   import Legend from '$lib/room/canvas/Legend.svelte';
   import Room from '$lib/room/canvas/Room.svelte';
@@ -22,7 +23,8 @@
   $effect(() => {
     const picked = bench.hand.selected ?? bench.hand.place;
     sheet?.scrollTo(0, 0);
-    if (picked && innerWidth < 1024) sheet?.scrollIntoView({ block: 'start', behavior: 'smooth' });
+    if (picked && innerWidth < 1024 && !untrack(() => bench.building))
+      sheet?.scrollIntoView({ block: 'start', behavior: 'smooth' });
   });
 
   // Arrow keys nudge the selected bay's lamps wherever the focus is, unless something nearer
@@ -103,7 +105,7 @@
           class:bg-straw-soft!={bench.building}
           aria-pressed={bench.building}
           title="Drag sizes and shelves, add things (b)"
-          onclick={() => void build()}>Build <kbd class="max-sm:hidden">b</kbd></button
+          onclick={() => build()}>Build <kbd class="max-sm:hidden">b</kbd></button
         >
       </div>
     </div>

@@ -90,7 +90,7 @@ impl Outcome {
                 best = best
             ),
             None => say!(
-                "{crop} does not come up at {mean}: cool it to about {best}",
+                "{crop} will not come up at {mean}; cool the mix to about {best}",
                 crop = name,
                 mean = mean,
                 best = best
@@ -102,7 +102,7 @@ impl Outcome {
                 best = best
             ),
             Some(_) if share < WORTH => say!(
-                "At {mean} only {share} of good seeds come up, the rest stay asleep: cool it to about {best}",
+                "At {mean} only {share} of good seeds come up, the rest stay asleep; cool the mix to about {best}",
                 mean = mean,
                 share = Quantity::Share.of(share),
                 best = best
@@ -140,14 +140,14 @@ mod tests {
     fn too_warm_and_too_cold_are_said_before_the_seed_is_wasted() {
         let verdict = |crop, c| sown(crop, &[c]).outcome().unwrap().verdict.to_string();
         assert!(
-            verdict("lettuce", 30.0).contains("cool it"),
+            verdict("lettuce", 30.0).contains("cool the mix"),
             "{}",
             verdict("lettuce", 30.0)
         );
-        assert!(verdict("lettuce", 36.0).contains("does not come up at 36 °C: cool it"));
-        assert!(verdict("pepper", 12.0).contains("warm it"));
-        assert!(verdict("pepper", 5.0).contains("does not come up at 5 °C: warm it"));
-        assert!(verdict("tomato", 24.0).starts_with("The first show after"));
+        assert!(verdict("lettuce", 36.0).contains("will not come up at 36 °C; cool the mix"));
+        assert!(verdict("pepper", 12.0).contains("warm the mix"));
+        assert!(verdict("pepper", 5.0).contains("will not come up at 5 °C; warm the mix"));
+        assert!(verdict("tomato", 24.0).starts_with("First up after"));
     }
 
     #[test]

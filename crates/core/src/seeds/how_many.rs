@@ -354,7 +354,7 @@ mod tests {
         assert_eq!(sow.seeds_per_cell, 5);
         assert!((10..=12).contains(&sow.cells), "{}", sow.cells);
         assert_eq!(sow.short_of, Some(sow.seeds - 20));
-        assert!(sow.verdict.to_string().contains("too few"));
+        assert!(sow.verdict.to_string().contains("seeds short"));
     }
 
     #[test]

@@ -30,6 +30,7 @@ import { Facts } from './facts.svelte';
 import { Hand } from './hand.svelte';
 import { movedSowings } from './moved';
 import { reused } from './reuse';
+import { notedDay } from './opening';
 import { isThere, same } from './things';
 import { clampDate, isDay, plusDays } from '../say/dates';
 import { Words, unitsFor } from '../say/words';
@@ -116,16 +117,8 @@ class Workbench extends Connection {
     const { from, to } = view.plan.season;
     const asked = date && isDay(date) ? date : view.opening_day;
     this.date = clampDate(asked, from, to);
-    if (date && !isDay(date))
-      this.tell(
-        'wrong',
-        `“${date}” in the address is not a day. This is ${this.words.date(this.date)}.`,
-      );
-    else if (date && date !== this.date)
-      this.tell(
-        'wrong',
-        `${this.words.longDate(date)} is outside this season. This is ${this.words.date(this.date)}.`,
-      );
+    const note = notedDay(date, this.date, this.words);
+    if (note) this.tell('wrong', note);
     this.stage = 'ready';
     this.#keptSowings = undefined;
     this.whatIf.forget();

@@ -26,7 +26,7 @@
         <td>{words.shortDate(dates.sow)} <WhyNote of="sowing date" why={dates.why.sow} /></td>
         <td
           >{dates.emerge ? words.shortDate(dates.emerge) : 'never'}
-          <WhyNote of="day it shows" why={dates.why.emerge} /></td
+          <WhyNote of="day it comes up" why={dates.why.emerge} /></td
         >
         <td>{words.shortDate(dates.harden)}</td>
         <td>{words.shortDate(dates.out)} <WhyNote of="planting date" why={dates.why.out} /></td>

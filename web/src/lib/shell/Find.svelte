@@ -41,7 +41,7 @@
     if (found.href) return void goto(found.href);
     if (found.date) bench.go(found.date);
     if (found.sowing) return void goto(`/sowing?sowing=${found.sowing}&on=${bench.date}`);
-    if (found.chapter) chapter.open = found.chapter;
+    chapter.open = found.chapter ?? chapter.open;
     if (found.bay) bench.select(found.bay);
     else if (found.place) bench.pick({ place: found.place });
     void goto(`/${location.search}`);

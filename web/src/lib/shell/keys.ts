@@ -20,7 +20,7 @@ export const keys: Key[] = [
       does: name,
       run: () => void goto(`${href}${location.search}`),
     })),
-  { key: 'b', does: 'build: drag sizes and decks, add things', run: () => void build() },
+  { key: 'b', does: 'build: drag sizes and decks, add things', run: () => build() },
   { key: 'a', does: 'add another of what is selected', run: () => void again() },
   { key: 's', does: 'sow something', run: () => (shell.sowing = {}) },
   { key: 'Delete', does: 'remove what is selected', run: () => void takeOut() },
@@ -54,7 +54,8 @@ const AFTER_DIALOG_MS = 700;
 export function onKey(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
   // Nothing in a plan is changed by what was still meant for a dialog.
-  if (shell.open || performance.now() - shell.closedAt < AFTER_DIALOG_MS) return;
+  const written = /^\p{L}$/u.test(event.key);
+  if (shell.open || (written && performance.now() - shell.closedAt < AFTER_DIALOG_MS)) return;
   const target = event.target as HTMLElement;
   if (target.closest('input, textarea, select, dialog, [contenteditable]')) return;
   const key = keys.find((k) => k.key === event.key);

@@ -133,7 +133,7 @@ mod tests {
         });
         let finding = judged(&plan, "t3", date(2027, 4, 9), judge).expect("a finding");
         assert!(
-            finding.reason.text.contains("under the"),
+            finding.reason.text.contains("need at least"),
             "{}",
             finding.reason
         );

@@ -58,6 +58,6 @@ mod tests {
             tray.stands.retain(|stand| stand.stage != Stage::Harden);
         });
         let finding = of_sowing(&plan, "tomato", code).expect("homeless");
-        assert!(finding.reason.to_string().contains("1 of its trays"));
+        assert!(finding.reason.to_string().ends_with("without an outdoor spot: 1."));
     }
 }

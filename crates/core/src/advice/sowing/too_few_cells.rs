@@ -75,7 +75,7 @@ mod tests {
                 .retain(|tray| tray.parts.iter().all(|part| part.sowing != "tomato"));
         });
         let finding = of_sowing(&none, "tomato", code).expect("no tray at all");
-        assert!(finding.headline.to_string().contains("it has none"));
+        assert!(finding.headline.to_string().contains("a tray to come up in"));
         assert_eq!(of_sowing(&fixed(&none, &finding), "tomato", code), None);
     }
 }

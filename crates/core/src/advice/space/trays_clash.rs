@@ -128,7 +128,7 @@ mod tests {
         assert!(
             findings
                 .iter()
-                .any(|f| f.headline.to_string().starts_with("Clear the heap"))
+                .any(|f| f.headline.to_string().starts_with("Spread the trays out"))
         );
     }
 }

@@ -86,7 +86,7 @@ mod tests {
         assert_eq!(findings.len(), 1);
         assert_eq!(
             findings[0].reason.to_string(),
-            "At 10 °C in the root zone none of it comes up."
+            "No seed comes up in mix at 10 °C."
         );
         let after = fixed(&plan, &findings[0]);
         assert_eq!(plan_judged(&after, judge), []);

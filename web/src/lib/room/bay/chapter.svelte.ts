@@ -10,6 +10,11 @@ export const chapters = [
 
 export type ChapterId = (typeof chapters)[number]['id'];
 
+/** The chapter that an address names. */
+export function chapterFrom(text: string | null): ChapterId {
+  return chapters.find((one) => one.id === text)?.id ?? 'light';
+}
+
 class Chapter {
   open: ChapterId = $state('light');
 }

@@ -15,6 +15,11 @@
   };
   let tab = $state<Tab>('places');
   const words = $derived(bench.words);
+  // The plan may come after the shelf, where the address opens both.
+  $effect(() => {
+    const units = bench.draft?.site.units;
+    if (units) void bench.facts.fetchKinds(units);
+  });
   const kinds = $derived<(Place | Lamp | Mat | Fan | TrayFormat)[]>(bench.facts.kinds?.[tab] ?? []);
   const intoBay = $derived(tab === 'lamps' || tab === 'mats' || tab === 'fans');
 

@@ -2,10 +2,9 @@
 import type { Thing } from '../../api/client';
 import { bench } from '../../bench/workbench.svelte';
 
-export async function build() {
+export function build() {
   bench.building = !bench.building;
   bench.hand.pickingMore = false;
-  if (bench.building) await bench.facts.fetchKinds(bench.draft!.site.units);
 }
 
 export async function again(things: Thing[] = bench.hand.picked) {

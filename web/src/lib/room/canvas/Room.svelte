@@ -137,9 +137,7 @@
       {#if !bench.starting}
         <p>This room is empty. Add your first rack, chamber or bench, or be led through it.</p>
         <p class="mt-3 flex justify-center gap-2">
-          <button class="quiet border-frame! font-semibold" onclick={() => void build()}
-            >Build</button
-          >
+          <button class="quiet border-frame! font-semibold" onclick={() => build()}>Build</button>
           <a class="quiet border-frame!" href="/start">Guided start</a>
         </p>
       {:else}

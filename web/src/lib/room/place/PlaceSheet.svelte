@@ -1,7 +1,7 @@
 <script lang="ts">
   // One place as a whole: its sizes, what it is made of, what it carries, how it stands.
-  import type { Place, PlaceOnDay, Quantity } from '../../api/client';
-  import { placePath, replace, setOptional } from '../../bench/edits';
+  import type { Place, PlaceOnDay } from '../../api/client';
+  import { placePath, setOptional } from '../../bench/edits';
   import { again, movePlace, takeOut } from '../build/actions';
   import { bench } from '../../bench/workbench.svelte';
   import CheckField from '../../fields/CheckField.svelte';
@@ -9,6 +9,8 @@
   import FindingCard from '../../finding/FindingCard.svelte';
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
+  import ChamberParts from './ChamberParts.svelte';
+  import { figuresOf } from './figures';
   import Settings from './Settings.svelte';
   import WholeGear from './WholeGear.svelte';
   import WhyNote from '../../finding/WhyNote.svelte';
@@ -18,7 +20,6 @@
   const words = $derived(bench.words);
   const path = $derived(placePath(bench.draft!, place.id));
   const kind = $derived(place.kind);
-  const wallsKnown = $derived(bench.facts.kinds?.walls ?? []);
   const findings = $derived(bench.findingsOn(place.id));
   /** Sills, floors and frames do not tip. */
   const stands = $derived('rack' in kind || 'bench' in kind || 'chamber' in kind);
@@ -46,35 +47,10 @@
     in_pieces: 'must be put together in the room',
   };
 
-  const at = (field: string, value: unknown) => [replace(`${path}/${field}`, value)];
-  function number(label: string, field: string, value: number, quantity: Quantity = 'length_mm') {
-    const onset = (next: number) =>
-      bench.keep(
-        at(field, next),
-        `${label.toLowerCase()} of ${place.name}: ${words.number(next, quantity)}`,
-      );
-    return { label, value, quantity, onset };
-  }
-  function optional(
-    label: string,
-    field: string,
-    value: number | null | undefined,
-    quantity: Quantity = 'mass_kg',
-  ) {
-    const there = value != null;
-    const set = (next: number | undefined) =>
-      bench.keep(
-        setOptional(`${path}/${field}`, next, there),
-        `${label.toLowerCase()} of ${place.name}`,
-      );
-    return {
-      label,
-      value: value ?? undefined,
-      quantity,
-      onset: set,
-      onclear: () => set(undefined),
-    };
-  }
+  const figures = $derived(figuresOf(place, path));
+  const at = $derived(figures.at);
+  const number = $derived(figures.number);
+  const optional = $derived(figures.optional);
   const sizes = $derived([
     number('Width', 'width_mm', place.width_mm),
     number('Depth', 'depth_mm', place.depth_mm),
@@ -255,113 +231,7 @@
       <p class="text-sm text-soft">0° north, 90° east, 180° south, 270° west</p>
     </section>
   {:else if 'chamber' in kind}
-    {@const { walls, vents, probe_mm, limit_c } = kind.chamber}
-    <section aria-label="Walls">
-      <h3>Walls, from the inside out</h3>
-      {#each walls as wall, i (i)}
-        <div class="mt-1 border-t pt-1">
-          <ChoiceField
-            label="Layer {i + 1}"
-            value={wallsKnown.some((known) => known.name === wall.name) ? wall.name : ''}
-            choices={{
-              ...(wallsKnown.some((known) => known.name === wall.name) ? {} : { '': wall.name }),
-              ...Object.fromEntries(wallsKnown.map((known) => [known.name, known.name])),
-            }}
-            onset={(name) => {
-              const known = wallsKnown.find((known) => known.name === name);
-              if (known)
-                bench.keep(
-                  at(`kind/chamber/walls/${i}`, { ...known }),
-                  `wall of ${place.name}: ${name}`,
-                );
-            }}
-          />
-        </div>
-        <details class="mt-1">
-          <summary class="cursor-pointer text-sm text-soft">Its figures</summary>
-          <div class="mt-1 grid grid-cols-2 items-end gap-2">
-            <NameField
-              label="Called"
-              value={wall.name}
-              onset={(name) =>
-                bench.keep(at(`kind/chamber/walls/${i}/name`, name), `wall of ${place.name}`)}
-            />
-            <NumberField
-              {...number('Thickness', `kind/chamber/walls/${i}/thickness_mm`, wall.thickness_mm)}
-            />
-            <NumberField
-              {...number(
-                'Conducts',
-                `kind/chamber/walls/${i}/conductivity_w_mk`,
-                wall.conductivity_w_mk,
-                'conductivity_w_mk',
-              )}
-            />
-          </div>
-        </details>
-        {#if walls.length > 1}
-          <button
-            class="quiet text-sm"
-            onclick={() =>
-              bench.keep(
-                [{ op: 'remove', path: `${path}/kind/chamber/walls/${i}` }],
-                `removed ${wall.name} from ${place.name}`,
-              )}>Take this layer off</button
-          >
-        {/if}
-      {/each}
-      <button
-        class="quiet border-line! text-sm"
-        onclick={() =>
-          bench.keep(
-            [{ op: 'add', path: `${path}/kind/chamber/walls/-`, value: { ...walls.at(-1)! } }],
-            `added a layer to ${place.name}`,
-          )}>One more layer</button
-      >
-      <h3 class="mt-3">Vents</h3>
-      {#each vents as vent, i (i)}
-        <div class="mt-1 grid grid-cols-3 gap-2 border-t pt-1">
-          <NumberField {...number('Width', `kind/chamber/vents/${i}/width_mm`, vent.width_mm)} />
-          <NumberField {...number('Height', `kind/chamber/vents/${i}/height_mm`, vent.height_mm)} />
-          <NumberField {...number('Over the floor', `kind/chamber/vents/${i}/at_mm`, vent.at_mm)} />
-        </div>
-        <button
-          class="quiet text-sm"
-          onclick={() =>
-            bench.keep(
-              [{ op: 'remove', path: `${path}/kind/chamber/vents/${i}` }],
-              `closed a vent of ${place.name}`,
-            )}>Close this vent</button
-        >
-      {/each}
-      <button
-        class="quiet border-line! text-sm"
-        onclick={() =>
-          bench.keep(
-            [
-              {
-                op: 'add',
-                path: `${path}/kind/chamber/vents/-`,
-                value: { width_mm: 100, height_mm: 20, at_mm: place.height_mm - 50 },
-              },
-            ],
-            `cut a vent into ${place.name}`,
-          )}>One more vent</button
-      >
-      <h3 class="mt-3">Thermostat and limit</h3>
-      <div class="mt-1 grid grid-cols-2 gap-2">
-        <NumberField
-          {...optional('Probe above the floor', 'kind/chamber/probe_mm', probe_mm, 'length_mm')}
-        />
-        <NumberField
-          {...optional('Upper limit', 'kind/chamber/limit_c', limit_c, 'temperature_c')}
-        />
-      </div>
-      <p class="text-sm text-soft">
-        Left empty, the probe hangs half way up and the usual limit holds. The thermostat’s setting
-        is its mat’s.
-      </p>
-    </section>
+    <ChamberParts {place} chamber={kind.chamber} {path} />
   {/if}
 
   {#if onDay && stands}

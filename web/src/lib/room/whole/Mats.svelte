@@ -42,7 +42,7 @@
         height={mats.turns.length * ROW + 20}
         class="mt-2 block"
         role="img"
-        aria-label="Mats by turns: {mats.turns
+        aria-label="Sharing the heat mats: {mats.turns
           .map(
             (line, i) =>
               `place ${i + 1}: ${line

@@ -57,7 +57,7 @@
   <h3 class="mb-1">More lamps, mats and fans</h3>
   <div class="flex flex-wrap gap-2">
     {#if !bench.building}
-      <button class="quiet border-frame!" onclick={() => void build()}>Add one here (Build)</button>
+      <button class="quiet border-frame!" onclick={() => build()}>Add one here (Build)</button>
     {/if}
     <button class="quiet border-frame!" onclick={() => bench.pick({ place: place.id })}
       >For all of {place.name} at once</button
