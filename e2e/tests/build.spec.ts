@@ -286,7 +286,8 @@ test.describe('with a thumb on a phone', () => {
     await page.getByTestId('stage').evaluate((element) => element.scrollIntoView());
     const stage = (await page.getByTestId('stage').boundingBox())!;
     const width = (await room.boundingBox())!.width;
-    const middle = { x: stage.x + 200, y: stage.y + 150 };
+    // Below the floor, where nothing is to be grabbed.
+    const middle = { x: stage.x + 200, y: stage.y + stage.height - 12 };
     const fingers = (by: number) => [
       { x: middle.x - by, y: middle.y, id: 1 },
       { x: middle.x + by, y: middle.y, id: 2 },

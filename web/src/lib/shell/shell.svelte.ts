@@ -5,7 +5,7 @@ class Shell {
   /** What is about to be sown: a crop, or nothing yet; undefined while nothing is. */
   sowing: { crop?: string } | undefined = $state.raw();
   /** When a dialog closed last: what is typed then was meant for it. */
-  closedAt = 0;
+  closedAt = -Infinity;
 
   get open(): boolean {
     return this.finding || this.help || this.sowing !== undefined;
