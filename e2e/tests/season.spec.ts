@@ -201,20 +201,115 @@ test('a plan that cannot be fetched is said, with a way to try again', async ({ 
   await expect(page.getByTestId('date')).toBeVisible();
 });
 
-for (const ground of ['day', 'night'] as const) {
-  for (const path of ['/?on=2027-04-09&bay=door/t2', '/?on=2027-05-04', '/setup?on=2027-04-09']) {
-    test(`axe finds nothing on ${path} by ${ground}`, async ({ page, app }) => {
+const VIEWS = [
+  '/?on=2027-04-09&bay=door/t2',
+  '/?on=2027-03-20&bay=door/t3&chapter=warmth',
+  '/?on=2027-04-09&bay=coat/t3&chapter=space',
+  '/?on=2027-05-04',
+  '/sowing?on=2027-04-09&sowing=tomato',
+  '/seeds?on=2027-04-09',
+  '/setup?on=2027-04-09',
+  '/start?step=stands',
+  '/start?step=crops',
+  '/nowhere',
+];
+for (const ground of ['day', 'night'] as const)
+  for (const [device, size] of [
+    ['a desk', { width: 1280, height: 800 }],
+    ['a phone', { width: 390, height: 844 }],
+  ] as const)
+    test(`axe finds nothing on any view by ${ground} on ${device}`, async ({ page, app }) => {
+      test.setTimeout(180_000);
       await page.emulateMedia({ colorScheme: ground === 'night' ? 'dark' : 'light' });
-      await page.goto(app.url + path);
-      await expect(page.getByTestId('date')).toBeVisible();
-      await page.waitForLoadState('networkidle');
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' | ')}`)).toEqual(
-        [],
-      );
+      await page.setViewportSize(size);
+      for (const path of VIEWS) {
+        await page.goto(app.url + path);
+        await page.waitForLoadState('networkidle');
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        const said = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' | ')}`);
+        expect(said, path).toEqual([]);
+      }
     });
-  }
-}
+
+test('Back closes a sheet, and the address tells what is picked', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  const room = page.getByRole('heading', { name: 'The room' });
+  await expect(room).toBeVisible();
+  await page.getByRole('button', { name: /^Coat rack, Tier 2/ }).press('Enter');
+  const sheet = page.getByRole('heading', { name: 'Coat rack, Tier 2' });
+  await expect(sheet).toBeVisible();
+  await page.getByRole('tab', { name: 'Gear' }).click();
+  await expect(page).toHaveURL(/bay=coat%2Ft2.*chapter=gear/);
+  await page.reload();
+  await expect(sheet).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Gear' })).toHaveAttribute('aria-selected', 'true');
+  await page.goBack();
+  await expect(room).toBeVisible();
+});
+
+test('a bad date in the address is said', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-13-40`);
+  await expect(page.getByText('“2027-13-40” in the address is not a day.')).toBeVisible();
+  await page.goto(`${app.url}/?on=2031-01-01`);
+  await expect(page.getByText('1 January 2031 is outside this season.')).toBeVisible();
+});
+
+test('a page that is not there has a way back', async ({ page, app }) => {
+  await page.goto(`${app.url}/nowhere`);
+  await page.getByRole('link', { name: 'Back to the room' }).click();
+  await expect(page.getByTestId('stage')).toBeVisible();
+});
+
+test('find knows gear, the crops of the library and other words for them', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  await expect(page.getByRole('button', { name: /^Coat rack, Tier 2/ })).toBeVisible();
+  const look = async (text: string) => {
+    await page.keyboard.press('/');
+    await page.getByRole('combobox', { name: /^Find/ }).fill(text);
+  };
+  await look('heat mat');
+  await page
+    .getByRole('option', { name: /^gear heat mat/ })
+    .first()
+    .click();
+  await expect(page.getByRole('tab', { name: 'Gear' })).toHaveAttribute('aria-selected', 'true');
+  await look('zucchini');
+  await page.getByRole('option', { name: /^crop Courgette/ }).click();
+  await expect(page.getByRole('dialog').last()).toContainText('Courgette');
+  await page.getByLabel('Plants wanted', { exact: true }).fill('4');
+  await page.getByLabel('Plants wanted', { exact: true }).press('Tab');
+  await page.getByRole('button', { name: 'Sow 4 × Courgette' }).click();
+  await expect(page).toHaveURL(/sowing=courgette/);
+  await expect(page.getByTestId('sowing-sheet')).toBeVisible();
+});
+
+test('typing on after a dialog closes changes nothing', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-09&place=coat`);
+  await expect(page.getByRole('heading', { name: 'Coat rack', exact: true })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: /^Find/ }).fill('nothing of the kind');
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('aub');
+  await page.waitForTimeout(400);
+  const { revision } = await (await page.request.get(`${app.url}/api/plans/1`)).json();
+  expect(revision).toBe(1);
+});
+
+test('plans are named, copied for next year and set aside', async ({ page, app }) => {
+  await page.goto(`${app.url}/setup`);
+  await page.getByLabel('Name of the plan').fill('Our stall 2027');
+  await page.getByLabel('Name of the plan').press('Tab');
+  const plans = page.getByTestId('plans');
+  await expect(plans).toContainText('Our stall 2027');
+  await plans.getByRole('button', { name: 'Copy Our stall 2027 for next year' }).click();
+  await expect(plans).toContainText('Our stall 2028');
+  await expect(page.getByRole('textbox', { name: /^Last frost/ })).toHaveValue('6 May 2028');
+  await plans.getByRole('button', { name: 'Set Our stall 2027 aside' }).click();
+  await expect(page.getByTestId('plans-aside')).toContainText('Our stall 2027');
+});
 
 test('nothing is fetched from elsewhere', async ({ page, app }) => {
   const elsewhere: string[] = [];

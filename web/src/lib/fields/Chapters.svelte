@@ -7,9 +7,11 @@
     chapters: readonly { id: T; name: string; mark?: boolean }[];
     open: T;
     onopen: (id: T) => void;
+    /** What stays in sight above them. */
+    head?: Snippet;
     children: Snippet;
   }
-  const { label, chapters, open, onopen, children }: Props = $props();
+  const { label, chapters, open, onopen, head, children }: Props = $props();
   const id = $props.id();
   let list: HTMLElement | undefined = $state();
 
@@ -25,30 +27,33 @@
   }
 </script>
 
-<div
-  bind:this={list}
-  role="tablist"
-  aria-label={label}
-  class="-mx-1 flex flex-wrap border-b"
-  tabindex="-1"
-  onkeydown={key}
->
-  {#each chapters as chapter (chapter.id)}
-    <button
-      role="tab"
-      id="{id}-{chapter.id}"
-      aria-selected={chapter.id === open}
-      aria-controls="{id}-panel"
-      tabindex={chapter.id === open ? 0 : -1}
-      class="min-h-10 border-b-3 px-1.5 font-semibold sm:px-2 {chapter.id === open
-        ? 'border-coral'
-        : 'border-transparent text-soft hover:text-ink'}"
-      onclick={() => onopen(chapter.id)}
-      >{chapter.name}{#if chapter.mark}<span class="text-wine" title="something to do here"
-          >&nbsp;•<span class="sr-only">, something to do here</span></span
-        >{/if}</button
-    >
-  {/each}
+<div class="sticky -top-4 z-10 -mx-4 bg-raised px-4 pt-1">
+  {@render head?.()}
+  <div
+    bind:this={list}
+    role="tablist"
+    aria-label={label}
+    class="-mx-1 flex flex-wrap border-b"
+    tabindex="-1"
+    onkeydown={key}
+  >
+    {#each chapters as chapter (chapter.id)}
+      <button
+        role="tab"
+        id="{id}-{chapter.id}"
+        aria-selected={chapter.id === open}
+        aria-controls="{id}-panel"
+        tabindex={chapter.id === open ? 0 : -1}
+        class="min-h-10 border-b-3 px-1.5 font-semibold sm:px-2 {chapter.id === open
+          ? 'border-coral'
+          : 'border-transparent text-soft hover:text-ink'}"
+        onclick={() => onopen(chapter.id)}
+        >{chapter.name}{#if chapter.mark}<span class="text-wine" title="something to do here"
+            >&nbsp;•<span class="sr-only">, something to do here</span></span
+          >{/if}</button
+      >
+    {/each}
+  </div>
 </div>
 <div
   id="{id}-panel"

@@ -66,11 +66,12 @@
 </script>
 
 <div class="grid gap-4 p-3 md:grid-cols-3" data-testid="sowing-sheet">
+  <h2 class="sr-only">{dates.name}</h2>
   <div class="flex flex-col gap-3">
     {#each findings as finding, i (finding.id)}
       <FindingCard {finding} first={i === 0} />
     {:else}
-      <p class="rounded-xl bg-sage-soft p-3">Nothing to mind on its days.</p>
+      <p class="rounded-xl bg-sage-soft p-3">Nothing to put right: these dates work.</p>
     {/each}
   </div>
   <div>
@@ -79,8 +80,10 @@
       {#each steps as [name, day, why, of] (name)}
         <div class="flex flex-wrap items-baseline gap-x-2 border-t py-0.5">
           <dt class="w-44 text-soft">{name}</dt>
-          <dd class="font-semibold">{words.date(day!)}</dd>
-          {#if why}<WhyNote of={of ?? 'day'} {why} />{/if}
+          <dd class="font-semibold">
+            {words.date(day!)}
+            {#if why}<WhyNote of={of ?? 'day'} {why} />{/if}
+          </dd>
         </div>
       {/each}
     </dl>

@@ -48,6 +48,12 @@
     await goto(`/start?step=${id}`, { keepFocus: true });
   }
 
+  /** The first question is left open with an empty plan; its figures can be set in Setup. */
+  async function skip() {
+    if (!begun) await begin(await api.blankPlan(), 'began with an empty plan');
+    await to(next!);
+  }
+
   async function leave() {
     await bench.settle();
     await goto('/');
@@ -69,11 +75,10 @@
     untrack(() =>
       tick().then(() => {
         asked?.scrollTo(0, 0);
-        if (matchMedia('(pointer: fine)').matches)
-          form
-            ?.querySelector<HTMLElement>('[data-question] input, [data-question] button')
-            ?.focus();
-        else form?.querySelector<HTMLElement>('h1')?.focus();
+        // Never a button: Enter would press it unread.
+        const field = form?.querySelector<HTMLElement>('[data-question] input');
+        const mouse = matchMedia('(pointer: fine)').matches;
+        (mouse && field ? field : form?.querySelector<HTMLElement>('h1'))?.focus();
       }),
     );
   });
@@ -157,8 +162,8 @@
           >Back</button
         >
       {/if}
-      {#if begun && next}
-        <button type="button" class="quiet" onclick={() => void to(next)}>Skip</button>
+      {#if next}
+        <button type="button" class="quiet" onclick={() => void skip()}>Skip</button>
       {/if}
     </div>
   </form>

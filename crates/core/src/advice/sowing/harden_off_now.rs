@@ -58,6 +58,11 @@ mod tests {
             tray.stands.retain(|stand| stand.stage != Stage::Harden);
         });
         let finding = of_sowing(&plan, "tomato", code).expect("homeless");
-        assert!(finding.reason.to_string().ends_with("without an outdoor spot: 1."));
+        assert!(
+            finding
+                .reason
+                .to_string()
+                .ends_with("without an outdoor spot: 1.")
+        );
     }
 }

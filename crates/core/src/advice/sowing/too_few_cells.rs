@@ -75,7 +75,12 @@ mod tests {
                 .retain(|tray| tray.parts.iter().all(|part| part.sowing != "tomato"));
         });
         let finding = of_sowing(&none, "tomato", code).expect("no tray at all");
-        assert!(finding.headline.to_string().contains("a tray to come up in"));
+        assert!(
+            finding
+                .headline
+                .to_string()
+                .contains("a tray to come up in")
+        );
         assert_eq!(of_sowing(&fixed(&none, &finding), "tomato", code), None);
     }
 }

@@ -115,15 +115,14 @@
   {/if}
 </div>
 
-<KeyFigures {bay} />
-
-<div class="mt-3">
+<div>
   <Chapters
     label="About {bay.name}"
     chapters={marked}
     open={chapter.open}
     onopen={(id) => (chapter.open = id)}
   >
+    {#snippet head()}<KeyFigures {bay} />{/snippet}
     {#if chapter.open === 'light'}
       {#if bay.detail?.empty}
         {@const empty = bay.detail.empty}

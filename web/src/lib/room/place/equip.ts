@@ -26,7 +26,10 @@ export async function respread(id: string) {
   if (!place || !kinds) return;
   const kindOf = (list: { id: string; name: string }[], name: string | undefined) =>
     list.find((kind) => kind.name === name)?.id;
-  const lamp = kindOf(kinds.lamps, place.tiers.flatMap((tier) => tier.lamps)[0]?.name);
-  const mat = kindOf(kinds.mats, place.tiers.flatMap((tier) => tier.mats)[0]?.name);
+  // What is of several kinds stays where it is.
+  const only = (list: { name: string }[]) =>
+    list.every((one) => one.name === list[0]?.name) ? list[0]?.name : undefined;
+  const lamp = kindOf(kinds.lamps, only(place.tiers.flatMap((tier) => tier.lamps)));
+  const mat = kindOf(kinds.mats, only(place.tiers.flatMap((tier) => tier.mats)));
   if (lamp || mat) await bench.edit({ equip: { place: id, with: equipped(place, { lamp, mat }) } });
 }

@@ -122,6 +122,30 @@
                 bench.keep([replace(`${path(list, i)}/along`, along)], `turned ${item.name}`)}
             />
           {/if}
+          {#if list === 'mats' && tier.mats.length > 1}
+            {@const mat = item as Mat}
+            <ChoiceField
+              label="Switched by"
+              value={mat.switched_with ?? ''}
+              choices={{
+                '': 'itself, or its own thermostat',
+                ...Object.fromEntries(
+                  tier.mats
+                    .filter((other) => other.id !== mat.id && !other.switched_with)
+                    .map((other) => [other.id, `the thermostat of ${other.name} (${other.id})`]),
+                ),
+              }}
+              onset={(lead) =>
+                bench.keep(
+                  setOptional(
+                    `${path(list, i)}/switched_with`,
+                    lead || undefined,
+                    mat.switched_with != null,
+                  ),
+                  lead ? `${item.name} switched with ${lead}` : `${item.name} on its own`,
+                )}
+            />
+          {/if}
           {#if list === 'mats' && read(item, 'thermostat_c') !== undefined}
             {@const mat = item as Mat}
             <ChoiceField

@@ -29,16 +29,21 @@
         <td>{words.bare(light.ppfd.best, 'ppfd_umol_m2_s')}</td>
       </tr>
     {/if}
-    <tr data-testid="dli">
-      <th class="text-left font-semibold"
-        >Daily light (DLI) <span class="text-sm font-normal text-soft">mol/m²/d</span></th
-      >
-      <td class="font-semibold">{words.bare(light.dli.mean, 'dli_mol_m2_d')}</td>
-      <td>{words.bare(light.dli.worst, 'dli_mol_m2_d')}</td>
-      <td>{words.bare(light.dli.best, 'dli_mol_m2_d')}</td>
-    </tr>
+    {#if light.dli.best > 0}
+      <tr data-testid="dli">
+        <th class="text-left font-semibold"
+          >Daily light (DLI) <span class="text-sm font-normal text-soft">mol/m²/d</span></th
+        >
+        <td class="font-semibold">{words.bare(light.dli.mean, 'dli_mol_m2_d')}</td>
+        <td>{words.bare(light.dli.worst, 'dli_mol_m2_d')}</td>
+        <td>{words.bare(light.dli.best, 'dli_mol_m2_d')}</td>
+      </tr>
+    {/if}
   </tbody>
 </table>
+{#if light.dli.best === 0}
+  <p class="text-sm text-soft">Dark now: the lamps come on when the first seedlings are up.</p>
+{/if}
 <div class="mt-1 flex flex-wrap items-center gap-x-2">
   <DliGauge dli={light.dli} target={light.target} width={200} />
   {#if light.target}
