@@ -2,6 +2,7 @@
   // Sow something, from wherever one is: a crop, how many plants, and if one likes, which variety.
   import { goto } from '$app/navigation';
   import { Button, Modal } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
   import { api, type CropStart } from '../api/client';
   import { bench } from '../bench/workbench.svelte';
   import CheckField from '../fields/CheckField.svelte';
@@ -33,15 +34,20 @@
   $effect(() => {
     const begun = shell.sowing;
     if (!begun) return;
+    // Only opening it begins anew: the plan changes under it while it sows.
+    untrack(() => start(begun.crop));
+  });
+
+  function start(crop: string | undefined) {
     [text, chosen, wanted, variety, pots, problem] = ['', undefined, USUAL, '', true, ''];
     api.when(bench.draft!, bench.view!.today).then(
       (found) => {
         starts = found;
-        chosen = found.find((start) => start.crop === begun.crop);
+        chosen = found.find((start) => start.crop === crop);
       },
       (error: unknown) => (problem = error instanceof Error ? error.message : String(error)),
     );
-  });
+  }
 
   function choose(start: CropStart) {
     chosen = start;
