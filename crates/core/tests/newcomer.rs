@@ -2,7 +2,7 @@
 
 use jiff::civil::date;
 use sunrise_core::ask::{DateSpan, Detail, Finding, UnitSystem, assess};
-use sunrise_core::edit::{Edit, Equipment, apply};
+use sunrise_core::edit::{Edit, Equipment, GearList, GearRef, Thing, apply};
 use sunrise_core::plan::{Plan, SoundPlan, Stage, Tray};
 use sunrise_core::room::BayRef;
 
@@ -115,6 +115,39 @@ fn a_set_of_gear_is_copied_to_other_shelves() {
         assert_eq!(tier.mats[1].switched_with.as_ref(), Some(&tier.mats[0].id));
     }
     assert_eq!(tiers[1].lamps.len(), 2, "others keep theirs");
+}
+
+#[test]
+fn mats_go_on_sharing_a_thermostat_when_they_are_copied_or_one_is_taken_away() {
+    let mut document = room("Europe/Vienna").into_inner();
+    let mats = &mut document.places[0].tiers[0].mats;
+    (mats[0].id, mats[1].id) = ("left".into(), "right".into());
+    mats[1].switched_with = Some("left".into());
+    let plan = document.check().unwrap();
+    let copy = Edit::CopyGear {
+        from: bay("t1"),
+        to: vec![bay("t2")],
+    };
+    let plan = edited(&plan, &copy);
+    let copied = &plan.places[0].tiers[1].mats;
+    assert_eq!(copied[1].switched_with.as_deref(), Some("left"));
+    let removed = Edit::Remove {
+        things: vec![Thing {
+            place: "narrow-wire-rack".into(),
+            tier: Some("t2".into()),
+            gear: Some(GearRef {
+                list: GearList::Mats,
+                id: "left".into(),
+            }),
+        }],
+    };
+    let plan = edited(&plan, &removed);
+    let [left_over] = &plan.places[0].tiers[1].mats[..] else {
+        panic!("one mat");
+    };
+    // It has the thermostat now: none is left on for good.
+    assert_eq!(left_over.switched_with, None);
+    assert!(left_over.thermostat_c.is_some());
 }
 
 #[test]

@@ -2,21 +2,8 @@
 
 mod running;
 
-use running::{Answer, Server};
+use running::{Answer, Server, demo, server};
 use serde_json::{Value, json};
-
-fn server() -> (tempfile::TempDir, Server) {
-    let data = tempfile::tempdir().unwrap();
-    let server = Server::start(data.path());
-    (data, server)
-}
-
-/// The demo as the server writes it, with every number in full.
-fn demo() -> Value {
-    let plan: sunrise_core::plan::Plan =
-        serde_json::from_str(include_str!("../../../demo/kettle-fen.json")).unwrap();
-    serde_json::to_value(plan).unwrap()
-}
 
 fn save(server: &Server, base: i64, plan: &Value, settle: Option<&str>) -> Answer {
     let body = json!({"base_revision": base, "word": "an edit", "plan": plan, "settle": settle});

@@ -208,6 +208,10 @@ impl Editor {
             tier.fans.clear();
             for mat in &model.mats {
                 self.lay_mat(at, bay, mat.clone())?;
+                // Whoever is switched with another names it.
+                if let Some(laid) = self.tier(at).mats.last_mut() {
+                    laid.id.clone_from(&mat.id);
+                }
             }
             for fan in &model.fans {
                 self.put_fan(at, bay, fan.clone());

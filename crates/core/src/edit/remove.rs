@@ -78,7 +78,11 @@ impl Editor {
         let tier = self.tier(at);
         Ok(match gear.list {
             GearList::Lamps => take(&mut tier.lamps, &gear.id, |l| &l.id)?.name,
-            GearList::Mats => take(&mut tier.mats, &gear.id, |m| &m.id)?.name,
+            GearList::Mats => {
+                let gone = take(&mut tier.mats, &gear.id, |m| &m.id)?;
+                tier.pass_thermostat_on(&gone.id);
+                gone.name
+            }
             GearList::Fans => take(&mut tier.fans, &gear.id, |f| &f.id)?.name,
         })
     }

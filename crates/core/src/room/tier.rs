@@ -158,6 +158,18 @@ impl Tier {
         }
     }
 
+    /// Passes the thermostat of a mat that is gone on to the first that it switched besides: the others
+    /// are switched with that one then, and none is left on for good.
+    pub(crate) fn pass_thermostat_on(&mut self, gone: &str) {
+        let mut lead: Option<String> = None;
+        for mat in &mut self.mats {
+            if mat.switched_with.as_deref() == Some(gone) {
+                mat.switched_with.clone_from(&lead);
+                lead.get_or_insert_with(|| mat.id.clone());
+            }
+        }
+    }
+
     /// The mat whose thermostat switches `mat` besides its own; `None` for one that stands alone.
     pub fn lead_of(&self, mat: &Mat) -> Option<&Mat> {
         let id = mat.switched_with.as_ref()?;

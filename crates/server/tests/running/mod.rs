@@ -23,6 +23,20 @@ pub struct Answer {
     pub body: String,
 }
 
+/// A server with a data folder of its own, and the demo in it.
+pub fn server() -> (tempfile::TempDir, Server) {
+    let data = tempfile::tempdir().unwrap();
+    let server = Server::start(data.path());
+    (data, server)
+}
+
+/// The demo as the server writes it, with every number in full.
+pub fn demo() -> Value {
+    let plan: sunrise_core::plan::Plan =
+        serde_json::from_str(include_str!("../../../../demo/kettle-fen.json")).unwrap();
+    serde_json::to_value(plan).unwrap()
+}
+
 impl Answer {
     pub fn json(&self) -> Value {
         serde_json::from_str(&self.body).unwrap_or_else(|e| panic!("{e}: {self:?}"))

@@ -7,28 +7,19 @@
   import { bench } from '../bench/workbench.svelte';
   import CheckField from '../fields/CheckField.svelte';
   import CountField from '../fields/CountField.svelte';
-  import { otherNames } from '../shell/otherNames';
   import { shell } from '../shell/shell.svelte';
-  import { matching, nameAndNumber } from '../start/asked';
+  import { askedFor, sownWhen, USUAL_PLANTS } from '../start/cropStarts';
   import Search from '../start/Search.svelte';
 
-  const USUAL = 6;
-  const MOST = 6;
   const words = $derived(bench.words);
   let starts: CropStart[] = $state.raw([]);
   let text = $state('');
   let chosen: CropStart | undefined = $state.raw();
-  let wanted = $state(USUAL);
+  let wanted = $state(USUAL_PLANTS);
   let variety = $state('');
   let pots = $state(true);
   let problem = $state('');
-  const asked = $derived(nameAndNumber(text));
-  const hits = $derived(
-    matching(starts, asked.name, (start) => `${start.name} ${otherNames(start.name)}`).slice(
-      0,
-      MOST,
-    ),
-  );
+  const asked = $derived(askedFor(starts, text));
 
   // Every time it opens it begins from the crop, not from what was sown last.
   $effect(() => {
@@ -39,7 +30,7 @@
   });
 
   function start(crop: string | undefined) {
-    [text, chosen, wanted, variety, pots, problem] = ['', undefined, USUAL, '', true, ''];
+    [text, chosen, wanted, variety, pots, problem] = ['', undefined, USUAL_PLANTS, '', true, ''];
     api.when(bench.draft!, bench.view!.today).then(
       (found) => {
         starts = found;
@@ -51,7 +42,7 @@
 
   function choose(start: CropStart) {
     chosen = start;
-    wanted = asked.number ?? USUAL;
+    wanted = asked.plants;
     text = '';
   }
 
@@ -129,16 +120,13 @@
     <Search
       label="A crop, and how many plants you want"
       placeholder="tomato 12"
-      {hits}
+      hits={asked.hits}
       named={(start) => start.name}
-      detail={(start) =>
-        start.start === 'outdoors'
-          ? 'better sown outdoors'
-          : `sow about ${words.shortDate(start.sow)}`}
+      detail={(start) => sownWhen(start, words)}
       bind:text
       onpick={choose}
     />
-    {#if text && hits.length === 0 && starts.length > 0}
+    {#if text && asked.hits.length === 0 && starts.length > 0}
       <p class="text-soft">No crop goes by that name. Your own crops are made in Seeds.</p>
     {/if}
   {/if}

@@ -4,25 +4,15 @@
   import { api, type CropStart } from '../api/client';
   import { bench } from '../bench/workbench.svelte';
   import CountField from '../fields/CountField.svelte';
-  import { matching, nameAndNumber } from './asked';
-  import { otherNames } from '../shell/otherNames';
+  import { askedFor, sownWhen, USUAL_PLANTS } from './cropStarts';
   import Search from './Search.svelte';
 
-  const USUAL = 6;
-  const MOST = 6;
   const words = $derived(bench.words);
   let starts: CropStart[] = $state.raw([]);
   let text = $state('');
   let failed = $state('');
 
-  const asked = $derived(nameAndNumber(text));
-  const named = (start: CropStart) => start.name;
-  const hits = $derived(
-    matching(starts, asked.name, (start) => `${start.name} ${otherNames(start.name)}`)
-      .sort((a, b) => Number(exact(b)) - Number(exact(a)))
-      .slice(0, MOST),
-  );
-  const exact = (start: CropStart) => start.name.toLowerCase() === asked.name.toLowerCase();
+  const asked = $derived(askedFor(starts, text));
   const sown = $derived(bench.draft!.sowings);
   const datesOf = $derived((id: string) =>
     bench.assessment?.sowings.find((dates) => dates.sowing === id),
@@ -44,25 +34,22 @@
     }
   }
 
-  async function sow(start: CropStart, wanted: number | undefined) {
+  async function sow(start: CropStart, wanted: number) {
     text = '';
     await bench.edit({
-      add_sowing: { crop: start.crop, variety: '', wanted: wanted ?? USUAL, pots: true },
+      add_sowing: { crop: start.crop, variety: '', wanted, pots: true },
     });
   }
-
-  const where = (start: CropStart) =>
-    start.start === 'outdoors' ? 'better sown outdoors' : `sow about ${words.shortDate(start.sow)}`;
 </script>
 
 <Search
   label="A crop, and how many plants you want"
   placeholder="tomato 12"
-  {hits}
-  {named}
-  detail={where}
+  hits={asked.hits}
+  named={(start) => start.name}
+  detail={(start) => sownWhen(start, words)}
   bind:text
-  onpick={(start) => void sow(start, asked.number)}
+  onpick={(start) => void sow(start, asked.plants)}
 />
 {#if failed}
   <p class="text-wine" role="alert">{failed}</p>
@@ -78,7 +65,7 @@
         <button
           type="button"
           class="quiet min-h-10! border-frame! bg-raised! text-sm"
-          onclick={() => void sow(start, undefined)}>{start.name}</button
+          onclick={() => void sow(start, USUAL_PLANTS)}>{start.name}</button
         >
       </li>
     {/each}
