@@ -38,6 +38,7 @@ impl Plan {
                 frost: None,
                 of_cloudless: None,
                 units: UnitSystem::Metric,
+                dates: None,
                 air: Air {
                     day_c: 19.0,
                     night_c: 16.0,
@@ -78,6 +79,7 @@ impl Plan {
         site.price_per_kwh = home.price_per_kwh();
         site.currency.clone_from(&home.currency);
         site.units = home.units;
+        site.dates = home.dates;
         // Frosts on record are those of the place before.
         site.frost = None;
         let frost = home.last_frost(today);

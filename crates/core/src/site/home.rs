@@ -11,6 +11,7 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, UnitSystem};
+use crate::site::DateForm;
 
 /// A town, and what is usual there.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -33,6 +34,8 @@ pub struct Home {
     pub currency: String,
     /// The units that gardeners measure in there.
     pub units: UnitSystem,
+    /// How days and times are written there, where that does not go with the units.
+    pub dates: Option<DateForm>,
 }
 
 #[derive(Deserialize)]
@@ -42,6 +45,7 @@ struct Country {
     currency: String,
     mains_v: f64,
     units: UnitSystem,
+    dates: Option<DateForm>,
 }
 
 #[derive(Deserialize)]
@@ -74,6 +78,7 @@ static HOMES: LazyLock<Vec<Home>> = LazyLock::new(|| {
             mains_v: country.mains_v,
             currency: country.currency.clone(),
             units: country.units,
+            dates: country.dates,
         })
     });
     homes.collect()

@@ -51,8 +51,21 @@ pub struct Site {
     pub of_cloudless: Option<f64>,
     /// The units people measure in there.
     pub units: UnitSystem,
+    /// How people write days and times there; left out where that goes with their units.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dates: Option<DateForm>,
     /// The air of the room.
     pub air: Air,
+}
+
+/// How days and times are written.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DateForm {
+    /// 6 May 2027, 22:30.
+    DayFirst,
+    /// May 6, 2027, 10:30 pm.
+    MonthFirst,
 }
 
 /// Hours of the day in which a kWh costs less.

@@ -86,6 +86,7 @@ export type TrayOnDay = Schemas['TrayOnDay'];
 export type UnplacedTray = Schemas['UnplacedTray'];
 export type UnitRow = Schemas['UnitRow'];
 export type UnitSystem = Schemas['UnitSystem'];
+export type DateForm = Schemas['DateForm'];
 export type WarmWay = Schemas['WarmWay'];
 export type WarmWays = Schemas['WarmWays'];
 export type Why = Schemas['Why'];

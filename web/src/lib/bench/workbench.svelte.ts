@@ -32,7 +32,7 @@ import { movedSowings } from './moved';
 import { reused } from './reuse';
 import { notedDay } from './opening';
 import { isThere, same } from './things';
-import { clampDate, isDay, plusDays } from '../say/dates';
+import { clampDate, isDay, plusDays, monthFirst } from '../say/dates';
 import { Words, unitsFor } from '../say/words';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
@@ -74,7 +74,7 @@ class Workbench extends Connection {
   words = $derived(
     new Words(
       unitsFor(this.facts.units, this.system),
-      this.system,
+      monthFirst(this.draft?.site.dates, this.system),
       this.draft?.site.currency ?? 'EUR',
       this.facts.units,
     ),

@@ -2,6 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Finding } from '../api/client';
   import { bench } from '../bench/workbench.svelte';
+  import { shell } from '../shell/shell.svelte';
 
   interface Props {
     finding: Finding;
@@ -10,10 +11,18 @@
   }
   const { finding, first = false }: Props = $props();
   const words = $derived(bench.words);
-  const tone = { harm: 'Urgent', conflict: 'Will not work', advice: '' } as const;
+  const tone = { harm: 'Urgent', conflict: 'Needs putting right', advice: '' } as const;
+
+  /** What was opened by Find is brought into sight. */
+  function shown(card: HTMLElement) {
+    if (shell.pointed !== finding.id) return;
+    shell.pointed = undefined;
+    card.scrollIntoView({ block: 'center' });
+  }
 </script>
 
 <article
+  {@attach shown}
   class="rounded-xl border p-3"
   class:bg-straw-soft={first && finding.severity === 'advice'}
   class:bg-wine-soft={finding.severity !== 'advice'}

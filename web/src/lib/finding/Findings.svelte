@@ -1,9 +1,10 @@
 <script lang="ts">
   // What to do: the gravest first, alike ones together, and no more than a person reads.
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
   import type { Finding } from '../api/client';
   import FindingCard from './FindingCard.svelte';
   import { grouped } from './grouped';
+  import { shell } from '../shell/shell.svelte';
 
   interface Props {
     findings: Finding[];
@@ -21,6 +22,17 @@
   const groups = $derived(grouped(findings));
   let all = $state(false);
   let open: string[] = $state.raw([]);
+  // What was opened by Find is not left in a fold.
+  $effect(() => {
+    const at = groups.findIndex((group) => group.some((finding) => finding.id === shell.pointed));
+    const group = groups[at];
+    if (!group) return;
+    untrack(() => {
+      if (at >= SHOWN) all = true;
+      if (group[0]!.id !== shell.pointed && !open.includes(group[0]!.code))
+        open = [...open, group[0]!.code];
+    });
+  });
   const shown = $derived(all ? groups : groups.slice(0, SHOWN));
   const folded = $derived(groups.slice(SHOWN).reduce((sum, group) => sum + group.length, 0));
 </script>

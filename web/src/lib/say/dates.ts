@@ -1,4 +1,6 @@
 // Days as people write them. Inside, a day is always 2027-05-06.
+import type { DateForm, UnitSystem } from '../api/client';
+
 const DAY_MS = 86_400_000;
 
 export function plusDays(iso: string, days: number): string {
@@ -18,6 +20,11 @@ export function isDay(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const time = Date.parse(`${text}T00:00Z`);
   return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
+}
+
+/** Whether days are written May 6, and times 10:30 pm: where nothing is said, as inches go. */
+export function monthFirst(form: DateForm | null | undefined, system: UnitSystem): boolean {
+  return form ? form === 'month_first' : system === 'us';
 }
 
 const MONTHS = [

@@ -30,7 +30,8 @@ const rows = [
   row('weeks', unit('weeks', 1, 0, 1), unit('weeks', 1, 0, 1)),
   row('money', unit('', 1, 0, 2), unit('', 1, 0, 2)),
 ];
-const words = (system: 'metric' | 'us') => new Words(unitsFor(rows, system), system, 'EUR', rows);
+const words = (system: 'metric' | 'us') =>
+  new Words(unitsFor(rows, system), system === 'us', 'EUR', rows);
 
 describe('figures', () => {
   it('are written in the reader’s units', () => {

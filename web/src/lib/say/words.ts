@@ -23,12 +23,13 @@ export class Words {
 
   constructor(
     private units: Units,
-    private system: UnitSystem,
+    /** Whether days are written May 6, and times 10:30 pm. */
+    readonly monthFirst: boolean,
     private currency: string,
     /** How either system writes each quantity: what a hand types or pastes may be in the other. */
     private rows: UnitRow[] = [],
   ) {
-    const locale = system === 'us' ? 'en-US' : 'en-GB';
+    const locale = monthFirst ? 'en-US' : 'en-GB';
     const utc = { timeZone: 'UTC' } as const;
     this.#dates = new Intl.DateTimeFormat(locale, {
       ...utc,
@@ -82,7 +83,7 @@ export class Words {
   #clock(hours: number): string {
     const minutes = Math.round(hours * 60) % (24 * 60);
     const [h, m] = [Math.floor(minutes / 60), String(minutes % 60).padStart(2, '0')];
-    if (this.system === 'metric') return `${String(h).padStart(2, '0')}:${m}`;
+    if (!this.monthFirst) return `${String(h).padStart(2, '0')}:${m}`;
     return `${h % 12 || 12}:${m}\u00a0${h < 12 ? 'am' : 'pm'}`;
   }
 
@@ -116,11 +117,6 @@ export class Words {
   /** With its year: where a day is set. */
   longDate(iso: string): string {
     return this.#longDates.format(new Date(`${iso}T00:00Z`));
-  }
-
-  /** Whether a date in numbers begins with the month. */
-  get monthFirst(): boolean {
-    return this.system === 'us';
   }
 
   shortDate(iso: string): string {

@@ -6,6 +6,7 @@
   import { replace } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
   import { otherNames } from '../shell/otherNames';
+  import { shell } from '../shell/shell.svelte';
   import { plain } from '../start/asked';
 
   const { library, crops }: { library: CropLibrary; crops: Crop[] } = $props();
@@ -29,8 +30,6 @@
   let wanted = $state('');
   let filter: keyof typeof filters = $state('all');
   let opened = $state('');
-  let variety = $state('');
-  let count = $state(6);
 
   const own = $derived(new Set((bench.draft?.crops ?? []).map((crop) => crop.id)));
   const found = $derived(
@@ -110,15 +109,6 @@
     );
     opened = id;
   }
-
-  function sow(crop: Crop, event: SubmitEvent) {
-    event.preventDefault();
-    void bench.edit({
-      add_sowing: { crop: crop.id, variety: variety.trim(), wanted: Math.round(count), pots: true },
-    });
-    bench.tell('done', `Sowed ${Math.round(count)} × ${crop.name}. See Sowing for its days.`);
-    variety = '';
-  }
 </script>
 
 <div class="flex flex-wrap items-end gap-3">
@@ -139,11 +129,7 @@
       <button
         class="flex w-full flex-wrap items-baseline gap-x-2 py-1.5 text-left"
         aria-expanded={opened === crop.id}
-        onclick={() => {
-          opened = opened === crop.id ? '' : crop.id;
-          // The fields begin from this crop, not from the last one.
-          [variety, count] = ['', 6];
-        }}
+        onclick={() => (opened = opened === crop.id ? '' : crop.id)}
       >
         <b>{crop.name}</b>
         <span
@@ -157,28 +143,10 @@
       </button>
       {#if opened === crop.id}
         <div class="pb-3">
-          <form class="flex flex-wrap items-end gap-2" onsubmit={(event) => sow(crop, event)}>
-            <label class="text-sm text-soft"
-              >Variety
-              <input
-                type="text"
-                maxlength="120"
-                class="block w-40 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
-                bind:value={variety}
-              /></label
-            >
-            <label class="text-sm text-soft"
-              >Plants wanted
-              <input
-                type="number"
-                min="1"
-                max="100000"
-                class="block w-24 rounded-lg border-line bg-raised px-2 py-1 text-base text-ink"
-                bind:value={count}
-              /></label
-            >
-            <button class="quiet border-line! font-semibold">Sow</button>
-          </form>
+          <button
+            class="quiet border-line! font-semibold"
+            onclick={() => (shell.sowing = { crop: crop.id })}>Sow some</button
+          >
           <p class="mt-2 text-sm">
             Vigour {crop.vigour}; {crop.transplants === 'well'
               ? 'can be moved'

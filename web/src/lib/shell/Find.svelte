@@ -39,6 +39,7 @@
       return;
     }
     if (found.href) return void goto(found.href);
+    if (found.kind === 'advice') shell.pointed = found.id;
     if (found.date) bench.go(found.date);
     if (found.sowing) return void goto(`/sowing?sowing=${found.sowing}&on=${bench.date}`);
     chapter.open = found.chapter ?? chapter.open;

@@ -4,6 +4,8 @@ class Shell {
   help = $state(false);
   /** What is about to be sown: a crop, or nothing yet; undefined while nothing is. */
   sowing: { crop?: string } | undefined = $state.raw();
+  /** The finding to bring into sight. */
+  pointed: string | undefined = $state.raw();
   /** When a dialog closed last: what is typed then was meant for it. */
   closedAt = -Infinity;
 

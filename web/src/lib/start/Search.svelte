@@ -1,6 +1,7 @@
 <script lang="ts" generics="T">
   // A field to search in, with what it finds below: Enter takes the first.
   import { Label } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
 
   interface Props {
     label: string;
@@ -14,13 +15,22 @@
   let { label, placeholder, hits, named, detail, text = $bindable(), onpick }: Props = $props();
   const id = $props.id();
   let marked = $state(0);
+  /** Enter was pressed before anything was found: the first that is found is meant. */
+  let entered = $state(false);
+
+  $effect(() => {
+    const [first] = hits;
+    if (!entered || !first) return;
+    entered = false;
+    untrack(() => onpick(first));
+  });
 
   function key(event: KeyboardEvent) {
     const hit = hits[marked];
     if (event.key === 'ArrowDown') marked = Math.min(marked + 1, hits.length - 1);
     else if (event.key === 'ArrowUp') marked = Math.max(marked - 1, 0);
     else if (event.key === 'Enter' && text.trim() && hit) onpick(hit);
-    else if (event.key === 'Enter' && text.trim()) return event.preventDefault();
+    else if (event.key === 'Enter' && text.trim()) entered = true;
     else return;
     event.preventDefault();
   }
@@ -39,7 +49,7 @@
     aria-controls="{id}-hits"
     aria-activedescendant={hits[marked] ? `${id}-hit-${marked}` : undefined}
     bind:value={text}
-    oninput={() => (marked = 0)}
+    oninput={() => ([marked, entered] = [0, false])}
     onkeydown={key}
   />
   <ul id="{id}-hits" role="listbox" aria-label="Found" class="mt-1">

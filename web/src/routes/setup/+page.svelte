@@ -192,6 +192,16 @@
                 `measures in ${units === 'us' ? 'inches' : 'centimetres'}`,
               )}
           />
+          <ChoiceField
+            label="Days and times"
+            value={bench.words.monthFirst ? 'month_first' : 'day_first'}
+            choices={{ day_first: '6 May 2027, 22:30', month_first: 'May 6, 2027, 10:30 pm' }}
+            onset={(form) =>
+              bench.keep(
+                [{ op: 'add', path: '/site/dates', value: form }],
+                `writes days as ${form === 'month_first' ? 'May 6' : '6 May'}`,
+              )}
+          />
           <div>
             <Label for="time-zone" class="mb-0.5 text-sm text-soft!">Time zone</Label>
             <Input

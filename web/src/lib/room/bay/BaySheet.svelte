@@ -27,6 +27,7 @@
   import Trays from './Trays.svelte';
   import WarmWays from './warmth/WarmWays.svelte';
   import WhyNote from '../../finding/WhyNote.svelte';
+  import { shell } from '../../shell/shell.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
 
@@ -43,7 +44,13 @@
       mark: findings.some((finding) => chapterOf(finding.topic) === one.id),
     })),
   );
-  let allShown = $state(false);
+  let unfolded = $state(false);
+  /** What was opened by Find is not left in the fold. */
+  const pointed = $derived(rest.some((finding) => finding.id === shell.pointed));
+  const allShown = $derived(unfolded || pointed);
+  $effect(() => {
+    if (pointed) unfolded = true;
+  });
   const height = $derived(lamps[0]?.height_mm ?? 0);
   const allLamps = $derived(lamps.map((_, i) => i));
   const germinating = $derived(
@@ -98,7 +105,7 @@
         <button
           class="quiet border-frame! text-sm"
           aria-expanded={allShown}
-          onclick={() => (allShown = !allShown)}
+          onclick={() => (unfolded = !allShown)}
           >{allShown ? 'Show the first alone' : `${rest.length} more to do here`}</button
         >
       </div>

@@ -35,7 +35,8 @@ const rows = [
     held: length('mm', 1, 5),
   },
 ];
-const words = (system: 'metric' | 'us') => new Words(unitsFor(rows, system), system, 'EUR');
+const words = (system: 'metric' | 'us') =>
+  new Words(unitsFor(rows, system), system === 'us', 'EUR');
 const bay = { lowest_face_mm: 10, highest_face_mm: 390 } as BayOnDay;
 const key = (key: string, shiftKey = false) =>
   ({
