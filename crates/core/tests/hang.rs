@@ -1,11 +1,15 @@
 //! The choice of height and hours, on trays made for the purpose.
 
+use std::rc::Rc;
+
+use sunrise_core::lamps::bands::LightBand;
 use sunrise_core::lamps::choice;
-use sunrise_core::lamps::choice::{Choice, Setting, Want, best, miss, spread_at, sweep};
+use sunrise_core::lamps::choice::{Choice, Setting, Want, outcome_at, spread_at, sweep};
+use sunrise_core::lamps::chooser::{Change, Chosen, Now, best_anyhow, choose};
 use sunrise_core::lamps::hours::HourLimits;
 use sunrise_core::light::beam::Beam;
 use sunrise_core::light::emitter::{Emitter, Optics};
-use sunrise_core::light::falloff::{Falloff, Spread};
+use sunrise_core::light::falloff::Falloff;
 
 /// Strips of `ppf` µmol/s each along a deck of 1220 x 610 mm.
 fn strips(rows: &[f64], ppf: f64) -> Vec<Emitter> {
@@ -32,11 +36,13 @@ fn cells(x: f64) -> Vec<(f64, f64)> {
 
 fn want(falloff: &Falloff, canopy_mm: f64, low: f64, high: f64) -> Want<'_> {
     Want {
-        light: std::rc::Rc::new(move |height_mm, lift_mm| {
-            Spread::of(&falloff.at(height_mm - lift_mm - canopy_mm))
-        }),
-        besides_mol_m2_d: 0.0,
-        dli_mol_m2_d: low..=high,
+        light: Rc::new(move |height_mm, lift_mm| falloff.at(height_mm - lift_mm - canopy_mm)),
+        besides: Vec::new(),
+        band: LightBand {
+            low,
+            high,
+            bleaches_over: 650.0,
+        },
     }
 }
 
@@ -51,10 +57,7 @@ fn at(height_mm: f64) -> Choice {
 
 /// Days of up to `most_h`, none of them in quiet hours.
 fn up_to(most_h: f64) -> HourLimits {
-    HourLimits {
-        most_h,
-        free_h: 24.0,
-    }
+    HourLimits::new(most_h, 24.0, false)
 }
 
 fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
@@ -62,112 +65,191 @@ fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
     heights.into_iter().map(at).collect()
 }
 
-#[test]
-fn with_light_enough_every_cell_comes_into_the_band() {
-    let falloff = Falloff::new(
-        &strips(&[100.0, 240.0, 375.0, 510.0], 62.0),
+/// Four strips over a tray between them.
+fn four(ppf: f64) -> Falloff {
+    Falloff::new(
+        &strips(&[100.0, 240.0, 375.0, 510.0], ppf),
         &cells(470.0),
         400.0,
-    );
-    let wants = [want(&falloff, 70.0, 6.0, 12.0)];
-    let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(18.0)).unwrap();
-    assert_eq!(miss(&wants, setting), 0.0, "{setting:?}");
-    assert!((120.0..=390.0).contains(&setting.height_mm));
-    assert_eq!(setting.hours_h % 0.5, 0.0);
+    )
+}
+
+/// One strip in the middle.
+fn one(ppf: f64) -> Falloff {
+    Falloff::new(&strips(&[305.0], ppf), &cells(470.0), 400.0)
+}
+
+/// What is chosen where the lamps hang at `height_mm` and burn `hours`.
+fn chosen(
+    wants: &[Want<'_>],
+    choices: &[Choice],
+    limits: HourLimits,
+    [height_mm, hours]: [f64; 2],
+) -> Chosen {
+    let setting = Setting::new(at(height_mm), hours);
+    let now = Now {
+        setting,
+        outcome: outcome_at(wants, setting),
+        touches: false,
+    };
+    choose(wants, choices, limits, &now).expect("there is a choice")
 }
 
 #[test]
-fn weak_lamps_burn_as_long_as_the_crop_bears() {
-    let falloff = Falloff::new(&strips(&[305.0], 25.0), &cells(470.0), 400.0);
+fn with_light_enough_every_cell_gets_what_it_needs_and_no_more_is_paid_for() {
+    let falloff = four(62.0);
+    let wants = [want(&falloff, 70.0, 8.0, 14.0)];
+    let best = best_anyhow(&wants, &heights(120.0, 390.0, 10.0), up_to(18.0)).unwrap();
+    let outcome = outcome_at(&wants, best);
+    assert_eq!((outcome.under, outcome.harmed), (0.0, 0.0), "{best:?}");
+    assert!((120.0..=390.0).contains(&best.height_mm));
+    assert_eq!(best.hours_h, 12.0, "{best:?}");
+}
+
+#[test]
+fn weak_lamps_burn_as_long_as_the_crop_stands_and_never_longer() {
+    let falloff = one(25.0);
     let wants = [want(&falloff, 70.0, 10.0, 17.0)];
     for most in [14.0, 16.0, 18.0] {
-        let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(most)).unwrap();
-        // A step less may be as good to a plant, never more than that.
+        let best = best_anyhow(&wants, &heights(120.0, 390.0, 10.0), up_to(most)).unwrap();
+        assert!((most - 0.5..=most).contains(&best.hours_h), "{best:?}");
+    }
+}
+
+#[test]
+fn strong_lamps_hang_where_no_leaf_bleaches_and_far_too_strong_ones_as_high_as_they_go() {
+    let all = heights(120.0, 390.0, 10.0);
+    for (ppf, harmed) in [(200.0, 0.0), (2000.0, 72.0)] {
+        let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], ppf), &cells(470.0), 400.0);
+        let wants = [want(&falloff, 70.0, 10.0, 17.0)];
+        let low = chosen(&wants, &all, up_to(16.0), [120.0, 16.0]);
+        assert_eq!(low.change, Some(Change::Harms), "{low:?}");
+        assert_eq!(low.then.harmed, harmed, "{low:?}");
         assert!(
-            (most - 0.5..=most).contains(&setting.hours_h),
-            "{setting:?}"
+            low.setting.height_mm > 300.0 && low.setting.hours_h == 12.0,
+            "{low:?}"
         );
     }
 }
 
 #[test]
-fn strong_lamps_hang_high_and_burn_short() {
-    let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], 150.0), &cells(470.0), 400.0);
-    let wants = [want(&falloff, 70.0, 6.0, 10.0)];
-    let setting = best(&wants, &heights(120.0, 390.0, 10.0), up_to(18.0)).unwrap();
-    assert_eq!(setting, Setting::new(at(390.0), 12.0));
-}
-
-#[test]
-fn of_settings_as_good_the_one_that_keeps_out_of_quiet_hours_is_taken() {
-    let falloff = Falloff::new(
-        &strips(&[100.0, 240.0, 375.0, 510.0], 62.0),
-        &cells(470.0),
-        400.0,
-    );
-    let wants = [want(&falloff, 70.0, 6.0, 14.0)];
-    let one_height = [at(250.0)];
-    let loud = best(&wants, &one_height, up_to(18.0)).unwrap();
-    let limits = HourLimits {
-        free_h: 13.0,
-        ..up_to(18.0)
+fn what_is_well_is_left_alone_and_so_is_what_betters_next_to_nothing() {
+    let falloff = four(62.0);
+    let wants = [want(&falloff, 70.0, 8.0, 14.0)];
+    let all = heights(120.0, 390.0, 10.0);
+    let well = chosen(&wants, &all, up_to(16.0), [200.0, 14.0]);
+    assert_eq!((well.change, well.setting.height_mm), (None, 200.0));
+    // A band whose lower end a few cells miss by a hair.
+    let outcome = |low: f64| {
+        outcome_at(
+            &[want(&falloff, 70.0, low, 14.0)],
+            Setting::new(at(200.0), 14.0),
+        )
     };
-    let quiet = best(&wants, &one_height, limits).unwrap();
-    assert!(quiet.hours_h <= 13.0 && quiet.hours_h <= loud.hours_h);
-    // Light comes first: what only long days bring into the band burns long all the same.
-    let weak = Falloff::new(&strips(&[305.0], 25.0), &cells(470.0), 400.0);
-    let wants = [want(&weak, 70.0, 10.0, 17.0)];
-    let long = best(&wants, &heights(120.0, 390.0, 10.0), limits).unwrap();
-    assert!(long.hours_h > 17.0, "{long:?}");
+    let lows = (800..1600).map(|i| f64::from(i) / 100.0);
+    let hair = lows
+        .clone()
+        .find(|low| outcome(*low).shares().under > 0.05)
+        .unwrap();
+    let nearly = [want(&falloff, 70.0, hair, 14.0)];
+    let left = chosen(&nearly, &all, up_to(14.0), [200.0, 14.0]);
+    assert_eq!(left.change, None, "{left:?}");
 }
 
 #[test]
-fn taller_plants_push_the_lamps_up_with_them() {
-    let falloff = Falloff::new(
-        &strips(&[100.0, 240.0, 375.0, 510.0], 62.0),
-        &cells(470.0),
-        400.0,
+fn light_that_nobody_uses_is_not_paid_for() {
+    let falloff = four(150.0);
+    let wants = [want(&falloff, 70.0, 8.0, 14.0)];
+    let much = chosen(
+        &wants,
+        &heights(120.0, 390.0, 10.0),
+        up_to(18.0),
+        [390.0, 18.0],
     );
-    let at = |canopy: f64| {
-        let wants = [want(&falloff, canopy, 8.0, 12.0)];
-        best(&wants, &heights(canopy + 50.0, 390.0, 10.0), up_to(16.0))
-            .unwrap()
-            .height_mm
-    };
-    let chosen: Vec<f64> = [65.0, 110.0, 160.0].map(at).to_vec();
-    assert!(chosen.is_sorted(), "{chosen:?}");
+    assert!(
+        matches!(much.change, Some(Change::Harms | Change::Wasted)),
+        "{much:?}"
+    );
+    assert!(much.setting.hours_h < 14.0);
+    assert_eq!(much.then.under, 0.0);
 }
 
 #[test]
-fn a_bay_of_two_crops_gets_the_compromise_between_their_own_settings() {
-    let falloff = Falloff::new(
-        &strips(&[100.0, 240.0, 375.0, 510.0], 62.0),
-        &cells(470.0),
-        400.0,
+fn a_day_that_is_too_long_is_cut_to_what_the_crop_stands() {
+    let falloff = four(62.0);
+    let wants = [want(&falloff, 70.0, 10.0, 17.0)];
+    let long = chosen(
+        &wants,
+        &heights(120.0, 390.0, 10.0),
+        up_to(16.0),
+        [250.0, 20.0],
     );
-    let leafy = || want(&falloff, 70.0, 6.0, 10.0);
-    let fruiting = || want(&falloff, 70.0, 10.0, 17.0);
-    let range = heights(120.0, 390.0, 10.0);
-    let both = [leafy(), fruiting()];
-    let shared = miss(&both, best(&both, &range, up_to(16.0)).unwrap());
-    for own in [[leafy()], [fruiting()]] {
-        let setting = best(&own, &range, up_to(16.0)).unwrap();
-        assert!(shared <= miss(&both, setting) + 1e-12);
+    assert_eq!(long.change, Some(Change::TooLong));
+    assert!(long.setting.hours_h <= 16.0);
+}
+
+#[test]
+fn nothing_that_is_advised_adds_cells_that_stretch_or_bleach() {
+    for ppf in [8.0, 20.0, 40.0, 90.0, 250.0, 700.0] {
+        for rows in [&[305.0][..], &[100.0, 510.0], &[240.0, 375.0]] {
+            let falloff = Falloff::new(&strips(rows, ppf), &cells(0.0), 400.0);
+            for (low, high) in [(8.0, 14.0), (10.0, 17.0)] {
+                let wants = [want(&falloff, 70.0, low, high)];
+                for now in [[120.0, 12.0], [200.0, 14.0], [350.0, 16.0], [350.0, 8.0]] {
+                    let is = outcome_at(&wants, Setting::new(at(now[0]), now[1]));
+                    let to = chosen(&wants, &heights(120.0, 390.0, 10.0), up_to(16.0), now);
+                    assert!(
+                        to.then.stretched <= is.stretched,
+                        "{ppf} {now:?}: {is:?} {to:?}"
+                    );
+                    assert!(to.then.harmed <= is.harmed, "{ppf} {now:?}: {is:?} {to:?}");
+                }
+            }
+        }
     }
 }
 
 #[test]
+fn of_settings_as_good_the_one_that_keeps_out_of_quiet_hours_is_taken() {
+    let falloff = four(62.0);
+    let wants = [want(&falloff, 70.0, 8.0, 14.0)];
+    let one_height = [at(250.0)];
+    let limits = HourLimits {
+        free_h: 13.0,
+        ..up_to(18.0)
+    };
+    let quiet = best_anyhow(&wants, &one_height, limits).unwrap();
+    assert!(quiet.hours_h <= 13.0, "{quiet:?}");
+    // Light comes first: what only long days bring into the band burns long all the same.
+    let weak = one(25.0);
+    let wants = [want(&weak, 70.0, 10.0, 17.0)];
+    let long = best_anyhow(&wants, &heights(120.0, 390.0, 10.0), limits).unwrap();
+    assert!(long.hours_h > 17.0, "{long:?}");
+}
+
+#[test]
+fn of_two_crops_neither_is_left_under_the_line_where_both_can_be_over_it() {
+    let falloff = four(62.0);
+    let both = [
+        want(&falloff, 70.0, 8.0, 14.0),
+        want(&falloff, 70.0, 10.0, 17.0),
+    ];
+    let best = best_anyhow(&both, &heights(120.0, 390.0, 10.0), up_to(16.0)).unwrap();
+    assert_eq!(outcome_at(&both, best).under, 0.0, "{best:?}");
+}
+
+#[test]
 fn no_height_or_no_tray_is_no_setting() {
-    let falloff = Falloff::new(&strips(&[305.0], 57.0), &cells(0.0), 400.0);
+    let falloff = one(57.0);
+    let wants = [want(&falloff, 70.0, 8.0, 14.0)];
     assert_eq!(
-        best(
-            &[want(&falloff, 70.0, 6.0, 10.0)],
-            &heights(300.0, 290.0, 10.0),
-            up_to(16.0)
-        ),
+        best_anyhow(&wants, &heights(300.0, 290.0, 10.0), up_to(16.0)),
         None
     );
-    assert_eq!(best(&[], &heights(100.0, 300.0, 10.0), up_to(16.0)), None);
+    assert_eq!(
+        best_anyhow(&[], &heights(100.0, 300.0, 10.0), up_to(16.0)),
+        None
+    );
 }
 
 #[test]

@@ -298,7 +298,9 @@ fn weaker_lamps_and_cooler_rooms_move_the_day_to_sow_forward() {
     let dim = of(
         &kettle_fen(|plan| {
             // Onions grow on tier 4 of the door rack.
-            tier(plan, "door", "t4").photoperiod_h = 5.0;
+            for lamp in &mut tier(plan, "door", "t4").lamps {
+                lamp.flux_lm /= 3.0;
+            }
         }),
         "onion",
     );

@@ -33,6 +33,7 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
     ] {
         calendar.append_property(Property::new(key, value));
     }
+    let manner = plan.site.manner();
     let stamp = saved_at.strftime("%Y%m%dT%H%M%SZ").to_string();
     for job in ask::jobs(&plan, fields) {
         let next = job.date.saturating_add(jiff::Span::new().days(1));
@@ -63,8 +64,8 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
             .add_property("LAST-MODIFIED", &stamp)
             .add_property("TRANSP", "TRANSPARENT")
             .sequence(u32::try_from(changes).unwrap_or(u32::MAX))
-            .summary(&printable(&job.headline.to_string()))
-            .description(&printable(&job.note.to_string()));
+            .summary(&printable(&job.headline.written(manner)))
+            .description(&printable(&job.note.written(manner)));
         calendar.push(event.done());
     }
     Ok(calendar.done().to_string())

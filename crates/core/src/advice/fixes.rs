@@ -1,14 +1,35 @@
 //! Edits that several judgements offer.
 
 use crate::basis::units::Quantity;
-use crate::basis::words::say;
+use crate::basis::words::{Statement, say};
+use crate::day::hang::Hang;
 use crate::day::view::BayView;
+use crate::lamps::adjust::Step;
+use crate::lamps::chooser::Change;
 use crate::plan::patch::{Fix, PatchStep};
 use crate::room::Adjust;
 
-/// The fix that hangs every lamp of the bay at its best height and sets the hours.
-pub(super) fn hang_here(view: &BayView<'_>) -> Option<Fix> {
+/// What the chooser advises for the lamps of a bay because of `change`; `None` where it advises
+/// nothing, or something for a graver reason.
+pub(super) fn advised<'v>(view: &'v BayView<'_>, change: Change) -> Option<&'v Hang> {
     let hang = view.computed.hang.as_ref()?;
+    (hang.change == Some(change)).then_some(hang)
+}
+
+/// The fix that hangs every lamp of the bay as the chooser advises because of `change`, and sets the
+/// hours.
+pub(super) fn hang_here(view: &BayView<'_>, change: Change) -> Option<Fix> {
+    advised(view, change)?;
+    hang_anyhow(view)
+}
+
+/// The same, whatever the reason for a change.
+pub(super) fn hang_anyhow(view: &BayView<'_>) -> Option<Fix> {
+    let hang = view
+        .computed
+        .hang
+        .as_ref()
+        .filter(|hang| hang.change.is_some())?;
     let setting = hang.setting;
     let tier = view.bay.pointer();
     let mut patch = Vec::new();
@@ -50,4 +71,62 @@ pub(super) fn go_on_at(view: &BayView<'_>, from_h: f64) -> Option<PatchStep> {
     let tier = view.bay.tier;
     let at = view.bay.pointer().at("lights_on_h");
     (tier.burning().from_h != from_h).then(|| PatchStep::set(&at, from_h))
+}
+
+/// How a hand sets the lamps as advised.
+pub(super) fn how_to_set(hang: &Hang) -> Statement {
+    let mm = |value: f64| Quantity::LengthMm.of(value);
+    let hours = Quantity::Hours.of(hang.setting.hours_h);
+    let start = Quantity::ClockH.of(hang.start.from_h);
+    let height = mm(hang.setting.height_mm);
+    let count = |links: i32| Quantity::Count.of(f64::from(links.abs()));
+    match hang.step {
+        Step::Anywhere => say!(
+            "Hang the lamps {height} above the shelf; run them {hours} from {start}",
+            height = height,
+            hours = hours,
+            start = start
+        ),
+        Step::Links { change: 0, .. } => {
+            say!(
+                "Leave the chains; run the lamps {hours} from {start}",
+                hours = hours,
+                start = start
+            )
+        }
+        Step::Links { links, change } if change > 0 => say!(
+            "Lower the lamps to link {links} ({change} down, {height}); run them {hours} from {start}",
+            change = count(change),
+            height = height,
+            links = count(links),
+            hours = hours,
+            start = start
+        ),
+        Step::Links { links, change } => say!(
+            "Raise the lamps to link {links} ({change} up, {height}); run them {hours} from {start}",
+            change = count(change),
+            height = height,
+            links = count(links),
+            hours = hours,
+            start = start
+        ),
+        Step::Boxes { change_mm: 0.0, .. } => {
+            say!(
+                "Leave the boxes; run the lamps {hours} from {start}",
+                hours = hours,
+                start = start
+            )
+        }
+        Step::Boxes { lift_mm, .. } => say!(
+            "Stack {lift} of boxes under the trays; run the lamps {hours} from {start}",
+            lift = mm(lift_mm),
+            hours = hours,
+            start = start
+        ),
+        Step::Fixed => say!(
+            "Run the lamps {hours} from {start}",
+            hours = hours,
+            start = start
+        ),
+    }
 }

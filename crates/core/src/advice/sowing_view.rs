@@ -1,7 +1,9 @@
 //! A sowing with all that judgements look at.
 
+use jiff::civil::Date;
+
 use crate::advice::finding::{Finding, Severity};
-use crate::basis::dates::DateSpan;
+use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::fault::Pointer;
 use crate::basis::units::Quantity;
 use crate::basis::words::{COMMON_PRACTICE, Statement, say};
@@ -93,6 +95,49 @@ impl SowingView<'_> {
     /// Field `name` of the sowing in the document.
     pub(super) fn at(&self, name: &str) -> Pointer {
         Pointer::default().at("sowings").at(self.index).at(name)
+    }
+
+    /// The edit that plants it out `days` later; its sowing moves with it, unless that has a day of its
+    /// own.
+    pub(super) fn plant_out_later(&self, days: i32) -> Fix {
+        let Some(out) = self.sowing.out_on else {
+            return self.shift(days);
+        };
+        let day = plus_days(out, days);
+        Fix {
+            label: say!("Plant out on {day}", day = day),
+            word: say!(
+                "plants {name} out on {day}",
+                name = &self.dates.name,
+                day = day
+            ),
+            patch: vec![PatchStep::set(&self.at("out_on"), day)],
+        }
+    }
+
+    /// The edit that keeps it under cover outdoors until `day`.
+    pub(super) fn cover_until(&self, day: Date) -> Fix {
+        Fix {
+            label: say!("Cover until {day}", day = day),
+            word: say!(
+                "covers {name} until {day}",
+                name = &self.dates.name,
+                day = day
+            ),
+            patch: vec![PatchStep::set(&self.at("covered_until"), day)],
+        }
+    }
+
+    /// The edit that sows it `days` later and plants it out when it does now; `None` where the packet's
+    /// weeks count the days.
+    pub(super) fn sow_later(&self, days: i32) -> Option<Fix> {
+        self.sowing.sow_on?;
+        let day = plus_days(self.dates.sow, days);
+        Some(Fix {
+            label: say!("Sow on {day}", day = day),
+            word: say!("sows {name} on {day}", name = &self.dates.name, day = day),
+            patch: vec![PatchStep::set(&self.at("sow_on"), day)],
+        })
     }
 
     /// The edit that moves all its dates by `days` more.

@@ -10,6 +10,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::manner::{DateForm, Manner};
 use crate::basis::units::Quantity;
 
 /// A value inside a sentence.
@@ -79,23 +80,33 @@ impl fmt::Display for Figure {
                 let minutes = (value * 60.0).round() as i64;
                 write!(f, "{:02}:{:02}", minutes / 60, minutes % 60)
             }
-            Self::Number { value, quantity } => {
-                let si = quantity.si();
-                let number = format!("{:.*}", usize::from(si.decimals), value * si.factor);
-                // "15 h", not "15.0 h": a trailing zero claims an accuracy nobody asked for.
-                let number = match number.split_once('.') {
-                    Some((whole, zeros)) if zeros.bytes().all(|b| b == b'0') => whole,
-                    _ => &number,
-                };
-                write!(f, "{number}")?;
-                match si.unit {
-                    "" => Ok(()),
-                    "%" | "°" => write!(f, "{}", si.unit),
-                    unit => write!(f, " {unit}"),
-                }
-            }
+            Self::Number { value, quantity } => f.write_str(&quantity.si().write(*value)),
             Self::Text { text } => f.write_str(text),
             Self::Day { date } => write!(f, "{date}"),
+        }
+    }
+}
+
+impl Figure {
+    /// The figure as its reader writes it.
+    fn written(&self, manner: Manner) -> String {
+        let month_first = manner.dates == DateForm::MonthFirst;
+        match self {
+            Self::Number {
+                value,
+                quantity: Quantity::ClockH,
+            } if month_first => {
+                let minutes = (value * 60.0).round() as i64 % (24 * 60);
+                let (hour, half) = (minutes / 60, if minutes < 12 * 60 { "am" } else { "pm" });
+                let hour = if hour % 12 == 0 { 12 } else { hour % 12 };
+                format!("{hour}:{:02} {half}", minutes % 60)
+            }
+            Self::Number { value, quantity } if *quantity != Quantity::ClockH => {
+                quantity.shown_in(manner.units).write(*value)
+            }
+            Self::Day { date } if month_first => date.strftime("%B %-d").to_string(),
+            Self::Day { date } => date.strftime("%-d %B").to_string(),
+            _ => self.to_string(),
         }
     }
 }
@@ -122,8 +133,20 @@ impl Statement {
     }
 }
 
-impl fmt::Display for Statement {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+impl Statement {
+    /// The sentence as its reader writes figures.
+    pub fn written(&self, manner: Manner) -> String {
+        let mut written = String::new();
+        // Writing to a string cannot fail.
+        let _ = self.write_with(&mut written, |figure| figure.written(manner));
+        written
+    }
+
+    fn write_with(
+        &self,
+        f: &mut impl fmt::Write,
+        write: impl Fn(&Figure) -> String,
+    ) -> fmt::Result {
         let mut rest = self.text;
         while let Some((before, after)) = rest.split_once('{') {
             let (name, tail) = after
@@ -133,10 +156,16 @@ impl fmt::Display for Statement {
                 .figures
                 .get(name)
                 .expect("a statement has every figure that it names");
-            write!(f, "{before}{figure}")?;
+            write!(f, "{before}{}", write(figure))?;
             rest = tail;
         }
         f.write_str(rest)
+    }
+}
+
+impl fmt::Display for Statement {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        self.write_with(f, Figure::to_string)
     }
 }
 

@@ -23,6 +23,9 @@ pub struct Crop {
     pub hardening_days: i32,
     /// Root-zone temperature to germinate at, in °C.
     pub root_zone_c: f64,
+    /// The coldest air that its seedlings stand for a night, in °C; at 0 and below hardy ones stay whole.
+    #[serde(default)]
+    pub least_air_c: f64,
     /// Least daily light integral that grows a sturdy seedling.
     pub dli_low_mol_m2_d: f64,
     /// Daily light integral past which seedlings gain nothing.

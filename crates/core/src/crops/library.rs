@@ -171,6 +171,12 @@ impl Crop {
                 Quantity::TemperatureC,
             ),
             (
+                "least_air_c",
+                self.least_air_c,
+                -20.0..=25.0,
+                Quantity::TemperatureC,
+            ),
+            (
                 "dli_low_mol_m2_d",
                 self.dli_low_mol_m2_d,
                 0.0..=60.0,

@@ -56,6 +56,7 @@ impl ClosedAir {
         let inside = Inside {
             lit: here.iter().map(|on| want_light(on)).collect(),
             heat: f64::from(u8::from(all().any(|s| coming_up(&s)))),
+            grown: all().any(|s| s.is_up()),
             wet_kg: all().map(|s| s.format.wet_kg).sum(),
         };
         let on_mat = tiers.clone().find_map(|tier| {

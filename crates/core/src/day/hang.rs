@@ -8,15 +8,19 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::dates::plus_days;
 use crate::basis::units::{Quantity, hanging_step_mm};
-use crate::basis::words::{COMMON_PRACTICE, Statement, Why, say};
+use crate::basis::words::{OWN_ESTIMATE, Statement, Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Measures;
 use crate::day::standing::{
-    Standing, hour_limits, least_gap_mm, let_through, standing_in, tallest_leaves,
+    Standing, hour_limits, let_through, parts, standing_in, tallest_leaves,
 };
-use crate::lamps::adjust::{Adjustment, Ahead, Misfit, Reach, Step};
-use crate::lamps::choice::{Setting, SweepPoint, Want};
+use crate::lamps::adjust::{AHEAD_DAYS, Adjustment, Ahead, Reach, Step};
+use crate::lamps::choice::{LightAt, Setting, SweepPoint, Want};
+use crate::lamps::chooser::{Change, Chosen, Now, choose};
+use crate::lamps::misfit::{Misfit, misfit};
+use crate::lamps::outcome::{Outcome, Shares};
 use crate::lamps::start::Start;
 use crate::lamps::{adjust, choice};
 use crate::light::bay::BayField;
@@ -26,11 +30,13 @@ use crate::power::drawn_w;
 use crate::room::Bay;
 use crate::season::Reckoned;
 
-/// The best height and hours, and what they would give.
+/// The height and hours that are advised, and what they would give: what the chooser says of a bay.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Hang {
-    /// The setting.
+    /// The setting; as it is now where no other is worth getting up for.
     pub setting: Setting,
+    /// Why it is another than now; `None` where the lamps are to be left alone.
+    pub change: Option<Change>,
     /// When the lamps had best go on for so many hours.
     pub start: Start,
     /// How a hand gets there from now.
@@ -39,14 +45,19 @@ pub struct Hang {
     pub gap_mm: f64,
     /// Daily light then.
     pub dli: Measures,
+    /// The cells by what they get now.
+    pub now: Shares,
+    /// The cells by what they would get.
+    pub then: Shares,
+    /// The greatest mean daily light that these lamps can give without harm, in mol/m²/d; `None`
+    /// where nobody needs more.
+    pub brightest_mol_m2_d: Option<f64>,
+    /// The longest day that the crops here stand, in hours.
+    pub most_hours_h: f64,
     /// The lowest height that keeps the lamps' least gap.
     pub lowest_mm: f64,
     /// The tray that had better stand elsewhere, when no setting is good for all.
     pub misfit: Option<Misfit>,
-    /// How far the setting misses the band (0 = every cell within); see [`crate::lamps::choice::miss`].
-    pub miss: f64,
-    /// The same for the lamps as they hang now.
-    pub miss_now: f64,
     /// What its own sheet shows besides; `None` when it was not asked for.
     pub detail: Option<HangDetail>,
 }
@@ -68,64 +79,117 @@ pub struct HangDetail {
 pub(super) const DAYS_AHEAD: i32 = 100;
 
 /// What the seedlings among `standing` get and want; `None` when there are none. `besides` is
-/// the daily light that falls through the deck above.
+/// the daily light of each cell of each part that falls through the deck above or a window.
 fn ahead(
     plan: &SoundPlan,
     bay: &Bay<'_>,
+    date: Date,
     field: &Rc<BayField>,
     standing: &[Standing<'_>],
-    besides: f64,
+    besides: &Besides<'_>,
 ) -> Option<Ahead> {
     let lift_now = bay.tier.lift_mm();
     let (mut wants, mut trays) = (Vec::new(), Vec::new());
-    for s in standing {
-        for part in s.parts.iter().filter(|part| part.is_growing()) {
-            let crop = plan.crop(part.sowing);
-            let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
-            let (field, through) = (Rc::clone(field), let_through(s));
-            let over_feet = part.canopy_mm - lift_now;
-            let light = move |height_mm: f64, lift_mm: f64| {
-                let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
-                light.iter_mut().for_each(|ppfd| *ppfd *= through);
-                Spread::of(&light)
-            };
-            wants.push(Want {
-                light: remembered(light),
-                besides_mol_m2_d: besides,
-                dli_mol_m2_d: crop.dli_low_mol_m2_d..=crop.dli_high_mol_m2_d,
-            });
-            trays.push(s.tray.id.clone());
+    for (i, (s, part)) in parts(standing).enumerate() {
+        if !part.is_growing() {
+            continue;
         }
+        let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+        let count = (part.grid.0 * part.grid.1) as usize;
+        let (field, through) = (Rc::clone(field), let_through(s));
+        let over_feet = part.canopy_mm - lift_now;
+        let light = move |height_mm: f64, lift_mm: f64| {
+            let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
+            light.iter_mut().for_each(|ppfd| *ppfd *= through);
+            light
+        };
+        wants.push(Want {
+            light: remembered(light),
+            besides: match besides {
+                Besides::Each(lights) => lights[i].besides(),
+                Besides::Mean(0.0) => Vec::new(),
+                Besides::Mean(daily) => vec![*daily; count],
+            },
+            band: part.light_band(plan, date),
+        });
+        trays.push((s.tray.id.clone(), over_feet));
     }
     // A tray that germinates beside seedlings must fit under the lamps too, dome and all.
-    let leaves_mm = standing.iter().map(Standing::canopy_mm).fold(0.0, f64::max);
-    let tops_mm = standing.iter().map(Standing::top_mm).fold(0.0, f64::max);
-    let limits = hour_limits(plan, standing)?;
+    let reaches: Vec<(String, Reach)> = standing
+        .iter()
+        .map(|s| {
+            let reach = Reach {
+                leaves_mm: s.canopy_mm() - lift_now,
+                tops_mm: s.top_mm() - lift_now,
+                least_gap_mm: bay.least_gap_mm(),
+            };
+            (s.tray.id.clone(), reach)
+        })
+        .collect();
+    let limits = hour_limits(plan, bay, standing)?;
     Some(Ahead {
         wants,
         trays,
-        reach: Reach {
-            leaves_mm: leaves_mm - lift_now,
-            tops_mm: tops_mm - lift_now,
-            least_gap_mm: least_gap_mm(bay),
-        },
+        reach: reaches.iter().map(|(_, reach)| *reach).reduce(Reach::or)?,
+        reaches,
         limits,
     })
 }
 
+/// The daily light that does not come from a bay's own lamps.
+enum Besides<'a> {
+    /// Of each part, cell by cell.
+    Each(&'a [PartLight]),
+    /// The mean of all cells: on days to come nobody knows which cells they are.
+    Mean(f64),
+}
+
 /// `light` that is reckoned once for each height and lift: searches ask for the same ones.
-fn remembered(light: impl Fn(f64, f64) -> Spread + 'static) -> Rc<dyn Fn(f64, f64) -> Spread> {
+fn remembered(light: impl Fn(f64, f64) -> Vec<f64> + 'static) -> LightAt<'static> {
+    /// A rack's worth of heights; a tall room's are reckoned again.
+    const MOST: usize = 64;
     let known = RefCell::new(HashMap::new());
     Rc::new(move |height_mm, lift_mm| {
         let key = (height_mm.to_bits(), lift_mm.to_bits());
-        *known
-            .borrow_mut()
-            .entry(key)
-            .or_insert_with(|| light(height_mm, lift_mm))
+        if let Some(light) = known.borrow().get(&key) {
+            return Vec::clone(light);
+        }
+        let light = light(height_mm, lift_mm);
+        if known.borrow().len() < MOST {
+            known.borrow_mut().insert(key, light.clone());
+        }
+        light
     })
 }
 
-/// How the lamps of `bay` would hang best; `None` while no seedling stands there or none fits
+/// The lamps of `bay` as they are over `standing`, by the light that its sheet shows.
+fn as_they_are(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    date: Date,
+    standing: &[Standing<'_>],
+    lights: &[PartLight],
+    reach: Reach,
+) -> Now {
+    let setting = adjust::now(bay);
+    let growing = parts(standing).zip(lights);
+    let outcome: Outcome = growing
+        .filter(|((_, part), _)| part.is_growing())
+        .map(|((_, part), light)| {
+            let band = part.light_band(plan, date);
+            Outcome::of(&light.ppfd, setting.hours_h, &light.besides(), &band)
+        })
+        .sum();
+    let faces = bay.tier.lamps.iter().map(|lamp| lamp.height_mm);
+    let lowest_face_mm = faces.fold(f64::INFINITY, f64::min);
+    Now {
+        setting,
+        outcome,
+        touches: reach.lowest_mm(setting.lift_mm) > lowest_face_mm + 1e-6,
+    }
+}
+
+/// How the lamps of `bay` are advised to hang; `None` while no seedling stands there or none fits
 /// under them.
 pub(super) fn hang(
     reckoned: &Reckoned<'_>,
@@ -138,19 +202,23 @@ pub(super) fn hang(
     let plan = reckoned.plan;
     let field = part_lights.first().map(|light| Rc::clone(&light.field))?;
     let beside: Vec<f64> = part_lights.iter().flat_map(PartLight::besides).collect();
-    let besides = Spread::of(&beside).mean;
-    let here = ahead(plan, bay, &field, standing, besides)?;
+    let besides = Besides::Mean(Spread::of(&beside).mean);
+    let each = Besides::Each(part_lights);
+    let here = ahead(plan, bay, date, &field, standing, &each)?;
+    let on = |date| {
+        let standing = standing_in(reckoned, bay, date);
+        ahead(plan, bay, date, &field, &standing, &besides)
+    };
     let (leaves_mm, lift_mm) = (tallest_leaves(standing)?.1.canopy_mm, bay.tier.lift_mm());
     let step_mm = hanging_step_mm(plan.site.units);
     let lowest_mm = here.reach.lowest_mm(lift_mm);
-    let choices = adjust::choices(bay, here.reach, step_mm);
-    let setting = choice::best(&here.wants, &choices, here.limits)?;
-    let now = adjust::now(bay);
+    let now = as_they_are(plan, bay, date, standing, part_lights, here.reach);
+    let choices = here.choices(bay, on(plus_days(date, AHEAD_DAYS)).as_ref(), step_mm);
+    let chosen: Chosen = choose(&here.wants, &choices, here.limits, &now)?;
+    let setting = chosen.setting;
     let detail = detailed.then(|| {
-        let outlook = adjust::outlook(bay, date, DAYS_AHEAD, step_mm, |date| {
-            let standing = standing_in(reckoned, bay, date);
-            ahead(plan, bay, &field, &standing, besides)
-        });
+        let look = |day| if day == date { ahead(plan, bay, date, &field, standing, &each) } else { on(day) };
+        let outlook = adjust::outlook(bay, date, DAYS_AHEAD, step_mm, &now, look);
         let sweep_from = choice::heights(leaves_mm + 10.0, bay.highest_face_mm(), step_mm);
         HangDetail {
             sweep: choice::sweep(&here.wants, &sweep_from, lift_mm),
@@ -158,30 +226,44 @@ pub(super) fn hang(
             adjustments: outlook.adjustments,
             why: Why {
                 rule: say!(
-                    "of all that can be set, from {lowest} to {highest} and up to {hours}: first what leaves the least light outside the band, then the most even, then the least energy",
+                    "of all that can be set, from {lowest} to {highest} and up to {hours}: no leaf comes to harm, then the fewest cells go leggy, then the fewest get less than they need, then the least energy and the fewest changes; what betters fewer than one cell in twenty is left alone",
                     lowest = Quantity::LengthMm.of(lowest_mm),
                     highest = Quantity::LengthMm.of(bay.highest_face_mm()),
                     hours = Quantity::Hours.of(here.limits.most_h),
                 ),
-                source: COMMON_PRACTICE,
+                source: OWN_ESTIMATE,
             },
         }
     });
+    let dli = if chosen.change.is_some() {
+        choice::dli_at(&here.wants, setting)
+    } else {
+        // As its sheet shows it, lamp by lamp.
+        let lights = parts(standing).zip(part_lights);
+        let growing = lights.filter(|((_, part), _)| part.is_growing());
+        let daily: Vec<f64> = growing
+            .flat_map(|(_, l)| l.daily(setting.hours_h))
+            .collect();
+        Spread::of(&daily)
+    };
     Some(Hang {
         detail,
         setting,
+        change: chosen.change,
         start: Start::best(
             setting.hours_h,
             bay.tier.burning().from_h,
             drawn_w(bay.tier) * setting.brightness,
             &plan.site,
         ),
-        step: adjust::step(bay, now, setting),
+        step: adjust::step(bay, now.setting, setting),
         gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),
-        dli: choice::dli_at(&here.wants, setting).into(),
+        dli: dli.into(),
+        now: now.outcome.shares(),
+        then: chosen.then.shares(),
+        brightest_mol_m2_d: chosen.brightest_mol_m2_d,
+        most_hours_h: here.limits.most_h,
         lowest_mm,
-        misfit: here.misfit(&choices, choice::miss(&here.wants, setting)),
-        miss: choice::miss(&here.wants, setting),
-        miss_now: choice::miss(&here.wants, now),
+        misfit: misfit(bay, &here, step_mm, &now, &chosen.then),
     })
 }

@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Cell;
 use crate::day::standing::Standing;
-use crate::lamps::choice::{BLEACHES_OVER_UMOL_M2_S, STRETCHES_UNDER_MOL_M2_D};
+use crate::lamps::bands::{STRETCHES_UNDER_MOL_M2_D, bleaches_over_umol_m2_s};
 
 /// What light does to seedlings that have the wrong amount of it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -30,6 +30,8 @@ pub struct Harmed {
     at: Vec<[usize; 3]>,
     /// How many cells hold seedlings.
     pub of: usize,
+    /// How many would still stretch if every tray were turned end for end every few days.
+    pub turned: usize,
     /// The last day in a row on which any cell is harmed so, as far as was looked.
     pub until: Date,
 }
@@ -44,7 +46,7 @@ impl Harmed {
         hours: f64,
         date: Date,
     ) -> Option<Self> {
-        let (mut cells, mut at, mut of) = (Vec::new(), Vec::new(), 0);
+        let (mut cells, mut at, mut of, mut turned) = (Vec::new(), Vec::new(), 0, 0);
         let mut lights = lights.iter();
         for (i, s) in standing.iter().enumerate() {
             for (j, part) in s.parts.iter().enumerate() {
@@ -54,10 +56,16 @@ impl Harmed {
                 }
                 of += light.ppfd.len();
                 let points = part.footprint.cells(part.grid.0, part.grid.1);
-                for (k, (&ppfd, dli)) in light.ppfd.iter().zip(light.daily(hours)).enumerate() {
+                let bleaches_over = bleaches_over_umol_m2_s(part.dates.days_up(date).unwrap_or(0));
+                let daily = light.daily(hours);
+                let half_round = daily.iter().zip(daily.iter().rev());
+                turned += half_round
+                    .filter(|(here, there)| (*here + *there) / 2.0 < STRETCHES_UNDER_MOL_M2_D)
+                    .count();
+                for (k, (&ppfd, &dli)) in light.ppfd.iter().zip(&daily).enumerate() {
                     let harmed = match harm {
                         Harm::Stretched => dli < STRETCHES_UNDER_MOL_M2_D,
-                        Harm::Bleached => hours > 0.0 && ppfd > BLEACHES_OVER_UMOL_M2_S,
+                        Harm::Bleached => hours > 0.0 && ppfd > bleaches_over,
                     };
                     if harmed {
                         let (x_mm, y_mm) = points[k];
@@ -76,6 +84,7 @@ impl Harmed {
             cells,
             at,
             of,
+            turned,
             until: date,
         })
     }

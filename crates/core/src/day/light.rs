@@ -10,8 +10,10 @@ use crate::basis::words::{Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::{Band, Cell, Measures};
 use crate::day::sill::sill;
+use crate::day::standing;
 use crate::day::standing::{Standing, burns, hour_limits, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay};
+use crate::lamps::outcome::Outcome;
 use crate::light::bay::{lux_per_umol_m2_s, ppf_umol_s};
 use crate::light::falloff::Spread;
 use crate::plan::{SoundPlan, Stage};
@@ -32,16 +34,14 @@ pub struct BayLight {
     pub daylight_mol_m2_d: f64,
     /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
     pub daylight_enough_from: Option<Date>,
-    /// On a sill with lamps: the hours that they must burn to make up for the rest; `None` when the
-    /// crops do not bear so long a day.
-    pub lamp_hours_missing: Option<f64>,
     /// What a lux meter beside the leaves shows while the lamps burn.
     pub lux: Measures,
     /// The share of the seedlings' cells whose DLI lies under their own crop's band.
     pub under: f64,
-    /// The share of the seedlings' cells whose DLI lies over their own crop's band.
+    /// The share of the seedlings' cells whose DLI lies over what their own crop uses.
     pub over: f64,
-    /// The hours from which and up to which the mean DLI lies in the target band.
+    /// The hours from which and up to which the mean DLI lies in the target band, as far as the crops
+    /// stand so long a day; `None` where no such hours do.
     pub hours_in_band: Option<Band>,
     /// Worst cell against the mean.
     pub evenness: f64,
@@ -90,7 +90,15 @@ impl BayLight {
         let daily: Vec<f64> = parts().flat_map(PartOnDay::dli).copied().collect();
         let dli = Spread::of(&daily);
         let lux = lux_per_umol_m2_s(&bay.tier.lamps);
-        let (under, over) = outside_bands(trays);
+        let growing = standing::parts(standing).zip(part_lights);
+        let shares = growing
+            .filter(|((_, part), _)| part.is_growing())
+            .map(|((_, part), light)| {
+                let band = part.light_band(plan, date);
+                Outcome::of(&light.ppfd, hours, &light.besides(), &band)
+            })
+            .sum::<Outcome>()
+            .shares();
         // Which cells are best and worst: by the day's light, while there is any.
         let (of, by): (_, fn(&PartOnDay) -> &[f64]) = if dli.most > 0.0 {
             (dli, PartOnDay::dli)
@@ -104,22 +112,18 @@ impl BayLight {
             from_above_mol_m2_d,
             daylight_mol_m2_d,
             daylight_enough_from: enough_from(plan, bay, date, standing, target),
-            lamp_hours_missing: target.and_then(|band| {
-                let missing = band.low - besides;
-                let window = daylight_mol_m2_d > 0.0 && ppfd.mean > 0.0 && missing > 0.0;
-                let limits = hour_limits(plan, standing).filter(|_| window)?;
-                limits.hours_for(missing, ppfd.mean)
-            }),
             lux: Measures {
                 mean: ppfd.mean * lux,
                 worst: ppfd.least * lux,
                 best: ppfd.most * lux,
             },
-            under,
-            over,
-            hours_in_band: target.filter(|_| ppfd.mean > 0.0).map(|band| Band {
-                low: hours_for(band.low - besides, ppfd.mean),
-                high: hours_for(band.high - besides, ppfd.mean),
+            under: shares.under,
+            over: shares.over,
+            hours_in_band: target.and_then(|band| {
+                let most_h = hour_limits(plan, bay, standing)?.most_h;
+                let to = |daily: f64| hours_for(daily - besides, ppfd.mean);
+                let (low, high) = (to(band.low), to(band.high).min(most_h));
+                (ppfd.mean > 0.0 && low <= high).then_some(Band { low, high })
             }),
             evenness: if of.mean > 0.0 {
                 of.least / of.mean
@@ -187,28 +191,6 @@ impl LightWhy {
 /// The hours in which `ppfd` adds up to `dli`, from 0 to a day.
 fn hours_for(dli: f64, ppfd: f64) -> f64 {
     (dli / dli_mol_m2_d(ppfd, 1.0)).clamp(0.0, 24.0)
-}
-
-/// The shares of the seedlings' cells whose daily light lies under and over their own crop's band.
-fn outside_bands(trays: &[TrayOnDay]) -> (f64, f64) {
-    let (mut cells, mut under, mut over) = (0, 0, 0);
-    for part in trays.iter().flat_map(|tray| &tray.parts) {
-        if part.stage == Some(Stage::Grow) {
-            cells += part.dli().len();
-            under += part
-                .dli()
-                .iter()
-                .filter(|dli| **dli < part.target.low)
-                .count();
-            over += part
-                .dli()
-                .iter()
-                .filter(|dli| **dli > part.target.high)
-                .count();
-        }
-    }
-    let share = |n: usize| n as f64 / cells.max(1) as f64;
-    (share(under), share(over))
 }
 
 /// The first cell that gets `light`: the first of equals, so that its mark does not jump about.

@@ -5,6 +5,7 @@ use jiff::civil::Date;
 use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
 use crate::growth::{height_mm, leaf_cover};
+use crate::lamps::bands::{LightBand, bleaches_over_umol_m2_s};
 use crate::lamps::hours::HourLimits;
 use crate::light::surfaces::{Cover, THROUGH_DOME};
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
@@ -72,6 +73,16 @@ impl StandingPart<'_> {
         leaf_cover(self.plant_height_mm, cell_mm)
     }
 
+    /// What its seedlings want of light on `date`.
+    pub fn light_band(&self, plan: &SoundPlan, date: Date) -> LightBand {
+        let crop = plan.crop(self.sowing);
+        LightBand {
+            low: crop.dli_low_mol_m2_d,
+            high: crop.dli_high_mol_m2_d,
+            bleaches_over: bleaches_over_umol_m2_s(self.dates.days_up(date).unwrap_or(0)),
+        }
+    }
+
     /// Whether seedlings stand here that want light.
     pub fn is_growing(&self) -> bool {
         self.stage == Some(Stage::Grow)
@@ -108,6 +119,12 @@ impl Standing<'_> {
     /// Whether seedlings stand in any of it.
     pub fn is_up(&self) -> bool {
         self.parts.iter().any(StandingPart::is_growing)
+    }
+
+    /// Whether plants of any of it are up, hardening off too.
+    pub fn is_up_or_hardening(&self) -> bool {
+        let up = |part: &StandingPart<'_>| matches!(part.stage, Some(Stage::Grow | Stage::Harden));
+        self.parts.iter().any(up)
     }
 
     /// Whether any of it wants light.
@@ -225,11 +242,6 @@ pub(super) fn tallest_leaves<'a, 'b>(
     })
 }
 
-pub(super) fn least_gap_mm(bay: &Bay<'_>) -> f64 {
-    let gaps = bay.tier.lamps.iter().map(|lamp| lamp.least_gap_mm);
-    gaps.fold(0.0, f64::max)
-}
-
 /// What the dome of a tray, or a tray on top of it, lets through.
 pub(super) fn let_through(s: &Standing<'_>) -> f64 {
     if s.covered {
@@ -266,12 +278,18 @@ pub(super) fn covered(bay: &Bay<'_>, standing: &[Standing<'_>]) -> Cover {
     }
 }
 
-/// How long lamps may burn over the seedlings among `standing`; `None` when there are none.
-pub(super) fn hour_limits(plan: &SoundPlan, standing: &[Standing<'_>]) -> Option<HourLimits> {
+/// How long the lamps of `bay` may burn over the seedlings among `standing`; `None` when there are
+/// none.
+pub(super) fn hour_limits(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    standing: &[Standing<'_>],
+) -> Option<HourLimits> {
     let growing = parts(standing).filter(|(_, part)| part.is_growing());
     let most = growing.map(|(_, part)| plan.crop(part.sowing).photoperiod_most_h);
-    Some(HourLimits {
-        most_h: most.reduce(f64::min)?,
-        free_h: plan.site.free_hours(),
-    })
+    Some(HourLimits::new(
+        most.reduce(f64::min)?,
+        plan.site.free_hours(),
+        bay.place.has_daylight(),
+    ))
 }

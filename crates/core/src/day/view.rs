@@ -19,10 +19,9 @@ use crate::day::power::power_why;
 use crate::day::root_zones;
 use crate::day::root_zones::{TrayRoots, Whose};
 use crate::day::sill::{SillYear, sill};
-use crate::day::standing::{
-    Standing, StandingPart, burns, least_gap_mm, standing_in, tallest_leaves,
-};
+use crate::day::standing::{Standing, StandingPart, burns, standing_in, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay, trays};
+use crate::day::water::TrayWater;
 use crate::lamps::start::Start;
 use crate::light::colour::Colour;
 use crate::light::falloff::Spread;
@@ -31,6 +30,7 @@ use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
 use crate::space::decks::Fits;
+use crate::warmth::root_zone::{Mix, evaporation_kg_m2_d};
 
 /// A bay on a date with all that judgements look at.
 #[derive(Debug)]
@@ -59,6 +59,12 @@ impl BayView<'_> {
         bay_air(self.plan, &self.bay, self.closed.as_deref())
     }
 
+    /// What an open tray drinks in this air, with nothing that warms it.
+    pub fn water_in_air(&self, s: &Standing<'_>) -> TrayWater {
+        let wetness = Mix::default().wetness;
+        TrayWater::of(s.format, evaporation_kg_m2_d(self.air().vpd_kpa, wetness))
+    }
+
     /// The cells that come to `harm`.
     pub fn harmed(&self, harm: Harm) -> Option<&Harmed> {
         self.harmed[harm as usize].as_ref()
@@ -79,7 +85,7 @@ impl BayView<'_> {
 
     /// The greatest of the lamps' least gaps.
     pub fn least_gap_mm(&self) -> f64 {
-        least_gap_mm(&self.bay)
+        self.bay.least_gap_mm()
     }
 
     /// The tray and part whose leaves reach highest; while nothing is up, the highest rim.

@@ -1,5 +1,6 @@
 //! Standing all trays that stand nowhere, each on the first spot that suits.
 
+use crate::basis::fault::Fault;
 use crate::basis::plane::Axis;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
@@ -10,6 +11,7 @@ use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::room::{Bay, bays};
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
+use crate::season::stays::clashes;
 use crate::season::suits::{Needs, against};
 use crate::space::spots::DeckSpot;
 
@@ -33,17 +35,28 @@ impl Editor {
                 say!("move single trays by hand"),
             ));
         }
-        let mut without = 0;
-        for id in &waiting {
-            go_on();
-            let index = self.tray_at("trays", id)?;
-            let reckoned = Reckoned::of(&stood, &fields);
-            let Some(tray) = settled(&reckoned, &stood.trays[index]) else {
-                without += 1;
-                continue;
+        let mut without = self.settle(&waiting, &mut stood, &fields)?;
+        // Days move with the warmth and light of the spot: who then clashes looks again.
+        for _ in 0..ROUNDS {
+            let clashing: Vec<String> = {
+                let reckoned = Reckoned::of(&stood, &fields);
+                let clashes = clashes(&reckoned.stays);
+                let ids = clashes.iter().map(|clash| clash.second.id.clone());
+                let mut ids: Vec<String> = ids.filter(|id| waiting.contains(id)).collect();
+                ids.sort();
+                ids.dedup();
+                ids
             };
-            self.plan.trays[index] = tray;
+            if clashing.is_empty() {
+                break;
+            }
+            for id in &clashing {
+                let index = self.tray_at("trays", id)?;
+                let before = &plan.trays[index].stands;
+                self.plan.trays[index].stands.clone_from(before);
+            }
             stood = self.plan.clone().check()?;
+            without += self.settle(&clashing, &mut stood, &fields)?;
         }
         let n = Quantity::Count.of((waiting.len() - without) as f64);
         Ok(match without {
@@ -57,6 +70,33 @@ impl Editor {
     }
 }
 
+impl Editor {
+    /// Stands each tray of `ids` where it suits best in `stood`, one after another; how many found
+    /// nothing.
+    fn settle(
+        &mut self,
+        ids: &[String],
+        stood: &mut SoundPlan,
+        fields: &Fields,
+    ) -> Result<usize, Vec<Fault>> {
+        let mut without = 0;
+        for id in ids {
+            go_on();
+            let index = self.tray_at("trays", id)?;
+            let reckoned = Reckoned::of(stood, fields);
+            let Some(tray) = settled(&reckoned, &stood.trays[index]) else {
+                without += 1;
+                continue;
+            };
+            self.plan.trays[index] = tray;
+            *stood = self.plan.clone().check()?;
+        }
+        Ok(without)
+    }
+}
+
+/// So many times those that clash look for another spot.
+const ROUNDS: usize = 3;
 /// A move is worth this much misfit.
 const MOVE: f64 = 2.0;
 

@@ -9,7 +9,9 @@ use crate::basis::dates::plus_days;
 use crate::basis::words::{Statement, say};
 use crate::lamps::choice;
 use crate::lamps::choice::{Choice, Setting, Want};
+use crate::lamps::chooser::{Now, WORTH_OF_CELLS, choose};
 use crate::lamps::hours::HourLimits;
+use crate::lamps::outcome::Outcome;
 use crate::room::{Adjust, Bay};
 
 /// A setting as a hand carries it out.
@@ -74,6 +76,15 @@ pub struct Reach {
 }
 
 impl Reach {
+    /// With room for what `other` reaches besides.
+    pub fn or(self, other: Self) -> Self {
+        Self {
+            leaves_mm: self.leaves_mm.max(other.leaves_mm),
+            tops_mm: self.tops_mm.max(other.tops_mm),
+            least_gap_mm: self.least_gap_mm.max(other.least_gap_mm),
+        }
+    }
+
     /// The lowest that faces may hang over trays that stand on `lift_mm`.
     pub fn lowest_mm(&self, lift_mm: f64) -> f64 {
         lift_mm + (self.leaves_mm + self.least_gap_mm).max(self.tops_mm)
@@ -87,7 +98,12 @@ pub fn choices(bay: &Bay<'_>, reach: Reach, step_mm: f64) -> Vec<Choice> {
     let highest = bay.highest_face_mm();
     let places: Vec<[f64; 2]> = match &bay.tier.adjust {
         None => {
-            let heights = choice::heights(reach.lowest_mm(0.0), highest, step_mm);
+            let lowest = reach.lowest_mm(0.0);
+            let mut heights = choice::heights(lowest, highest, step_mm);
+            // Where they hang is a choice too, whole step or not.
+            if (lowest..=highest).contains(&now.height_mm) && !heights.contains(&now.height_mm) {
+                heights.push(now.height_mm);
+            }
             heights.into_iter().map(|height| [height, 0.0]).collect()
         }
         Some(Adjust::Chain(chain)) => {
@@ -156,62 +172,38 @@ pub fn step(bay: &Bay<'_>, from: Setting, to: Setting) -> Step {
 pub struct Ahead {
     /// What its seedlings get and want.
     pub wants: Vec<Want<'static>>,
-    /// The tray of each of `wants`.
-    pub trays: Vec<String>,
-    /// How far its trays reach.
+    /// The tray of each of `wants`, and how tall its leaves stand over its feet, in mm.
+    pub trays: Vec<(String, f64)>,
+    /// How far each tray that stands there reaches, growing or not.
+    pub reaches: Vec<(String, Reach)>,
+    /// How far all of them do.
     pub reach: Reach,
     /// How long its lamps may burn.
     pub limits: HourLimits,
 }
 
-/// A best setting that misses by less is good enough for all.
-const GOOD_ENOUGH: f64 = 0.15;
+/// A change is made for plants as tall as they will be so many days on.
+pub const AHEAD_DAYS: i32 = 4;
 
 impl Ahead {
-    /// The tray without which the others would fare so much better that it had better stand
-    /// elsewhere, where the best of `choices` still misses by `miss`; `None` when all fare well,
-    /// or none stands out.
-    pub fn misfit(&self, choices: &[Choice], miss: f64) -> Option<Misfit> {
-        let mut ids: Vec<&String> = self.trays.iter().collect();
-        ids.dedup();
-        if miss <= GOOD_ENOUGH || ids.len() < 2 {
-            return None;
+    /// What can be set here: with room for the leaves of `soon`, or at least of now.
+    pub fn choices(&self, bay: &Bay<'_>, soon: Option<&Self>, step_mm: f64) -> Vec<Choice> {
+        let roomy = soon.map(|soon| choices(bay, soon.reach.or(self.reach), step_mm));
+        match roomy {
+            Some(list) if !list.is_empty() => list,
+            _ => choices(bay, self.reach, step_mm),
         }
-        let without = |tray: &String| {
-            let others: Vec<Want<'_>> = self
-                .wants
-                .iter()
-                .zip(&self.trays)
-                .filter(|(_, of)| *of != tray)
-                .map(|(want, _)| want.clone())
-                .collect();
-            let best = choice::best(&others, choices, self.limits)?;
-            Some(Misfit {
-                tray: tray.clone(),
-                miss: choice::miss(&others, best),
-            })
-        };
-        let best = ids
-            .into_iter()
-            .filter_map(without)
-            .min_by(|a, b| a.miss.total_cmp(&b.miss))?;
-        (best.miss < miss / 2.0).then_some(best)
+    }
+
+    /// How the lamps would do with `setting`.
+    fn with(&self, setting: Setting) -> Now {
+        Now {
+            setting,
+            outcome: choice::outcome_at(&self.wants, setting),
+            touches: self.reach.lowest_mm(setting.lift_mm) > setting.height_mm + 1e-6,
+        }
     }
 }
-
-/// A tray that keeps the others of its bay from good light.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Misfit {
-    /// The tray.
-    pub tray: String,
-    /// How far the best setting for the others misses their bands.
-    pub miss: f64,
-}
-
-/// How much further than when it was set a setting may miss the bands before it is changed.
-const DRIFT: f64 = 0.06;
-/// A change is made for plants as tall as they will be so many days on.
-const AHEAD_DAYS: i32 = 4;
 
 /// What is to be changed in a bay until its seedlings leave, and how well that does.
 #[derive(Debug, Clone, PartialEq)]
@@ -220,88 +212,83 @@ pub struct Outlook {
     pub adjustments: Vec<Adjustment>,
     /// The last day on which seedlings stand there.
     pub until: Date,
-    /// The first day on which, in spite of all changes, a tray's mean lies outside its band.
-    pub outside_from: Option<Date>,
+    /// The first day on which, in spite of all changes, a good part of the cells gets the wrong light.
+    pub wrong_from: Option<Date>,
 }
 
-/// The changes to make from `from` on, while `look` still finds seedlings; at most `days` ahead.
+/// The changes to make from `from` on, while `look` still finds seedlings; at most `days` ahead. The
+/// lamps are `now` as they are.
 pub fn outlook(
     bay: &Bay<'_>,
     from: Date,
     days: i32,
     step_mm: f64,
+    now: &Now,
     look: impl Fn(Date) -> Option<Ahead>,
 ) -> Outlook {
-    let mut setting = now(bay);
-    let mut set_miss: Option<f64> = None;
+    let mut now = *now;
     let mut list = Vec::new();
-    let (mut until, mut outside_from) = (from, None);
+    let (mut until, mut wrong_from) = (from, None);
     for day in 0..days {
         let date = plus_days(from, day);
         let Some(here) = look(date) else { break };
         until = date;
-        let miss = choice::miss(&here.wants, setting);
-        let touches = here.reach.lowest_mm(setting.lift_mm) > setting.height_mm;
-        if set_miss.is_some_and(|set| miss <= set + DRIFT) && !touches {
-            note_outside(&mut outside_from, date, &here, setting);
-            continue;
+        if day > 0 {
+            now = here.with(now.setting);
         }
-        let later = look(plus_days(date, AHEAD_DAYS));
-        let soon = later.as_ref().unwrap_or(&here);
-        let choices = choices(bay, soon.reach, step_mm);
-        let missed = |setting| choice::miss(&soon.wants, setting);
-        let best = choice::best(&soon.wants, &choices, soon.limits)
-            .filter(|best| touches || missed(*best) + choice::SAME < missed(setting));
-        if let Some(best) = best.filter(|best| *best != setting) {
+        let soon = look(plus_days(date, AHEAD_DAYS));
+        let choices = here.choices(bay, soon.as_ref(), step_mm);
+        let chosen = choose(&here.wants, &choices, here.limits, &now);
+        if let Some(best) = chosen.filter(|chosen| chosen.change.is_some()) {
             list.push(Adjustment {
                 date,
-                setting: best,
-                step: step(bay, setting, best),
-                gap_mm: best.height_mm - best.lift_mm - here.reach.leaves_mm,
+                setting: best.setting,
+                step: step(bay, now.setting, best.setting),
+                gap_mm: best.setting.height_mm - best.setting.lift_mm - here.reach.leaves_mm,
             });
-            setting = best;
+            now = here.with(best.setting);
         }
-        set_miss = Some(missed(setting).max(choice::miss(&here.wants, setting)));
-        note_outside(&mut outside_from, date, &here, setting);
+        if wrong_from.is_none() && (now.touches || is_wrong(&now.outcome)) {
+            wrong_from = Some(date);
+        }
     }
     Outlook {
         adjustments: list,
         until,
-        outside_from,
+        wrong_from,
     }
 }
 
-fn note_outside(first: &mut Option<Date>, date: Date, here: &Ahead, setting: Setting) {
-    let touches = here.reach.lowest_mm(setting.lift_mm) > setting.height_mm;
-    if first.is_none() && (touches || choice::a_mean_is_outside(&here.wants, setting)) {
-        *first = Some(date);
-    }
+/// Whether more of the cells than is worth a change lie outside what suits them.
+fn is_wrong(outcome: &Outcome) -> bool {
+    let share = outcome.shares();
+    share.under >= WORTH_OF_CELLS || share.harmed > 0.0
 }
 
 impl Outlook {
     /// What is to be expected, in words.
     pub fn words(&self, bay: &Bay<'_>) -> Statement {
         let until = self.until;
-        match (self.adjustments.len(), self.outside_from) {
+        match (self.adjustments.len(), self.wrong_from) {
             (0, None) => say!(
-                "Leave these lamps alone: every tray gets the right light on average until {until}, when the last seedlings leave",
+                "Leave these lamps alone: every tray gets light enough until {until}, when the last seedlings leave",
                 until = until
             ),
             (0, Some(from)) if bay.tier.adjust == Some(Adjust::Fixed) => say!(
-                "As they are fixed, these lamps give some trays too much or too little from {from} on: chains or boxes would help, or fewer or more lamps",
+                "Fixed as they are, these lamps give some cells too much or too little from {from} on: chains or boxes would help, or fewer or more lamps",
                 from = from
             ),
             (0, Some(from)) => say!(
-                "No setting here gives every tray the right light from {from} on",
+                "No other setting would do noticeably better, yet from {from} on some cells get too much or too little light",
                 from = from
             ),
             (n, None) => say!(
-                "With {changes}, every tray gets the right light on average until {until}",
+                "With {changes}, every tray gets light enough until {until}",
                 changes = changes(n),
                 until = until
             ),
             (n, Some(from)) => say!(
-                "{changes} until {until}, yet from {from} some trays get too much or too little light",
+                "{changes} until {until}, yet from {from} some cells get too much or too little light",
                 changes = changes(n),
                 until = until,
                 from = from
@@ -315,64 +302,5 @@ fn changes(n: usize) -> String {
         "one change".into()
     } else {
         format!("{n} changes")
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::light::falloff::Spread;
-    use std::rc::Rc;
-
-    /// Seedlings that all get the same light, and want these bands of it.
-    fn ahead(bands: &[(&str, f64, f64)]) -> Ahead {
-        let want = |low: f64, high: f64| Want {
-            light: Rc::new(|height_mm, _| {
-                let ppfd = 50_000.0 / height_mm;
-                Spread {
-                    mean: ppfd,
-                    least: ppfd * 0.9,
-                    most: ppfd * 1.1,
-                }
-            }),
-            besides_mol_m2_d: 0.0,
-            dli_mol_m2_d: low..=high,
-        };
-        Ahead {
-            wants: bands
-                .iter()
-                .map(|(_, low, high)| want(*low, *high))
-                .collect(),
-            trays: bands.iter().map(|(tray, ..)| (*tray).into()).collect(),
-            reach: Reach {
-                leaves_mm: 80.0,
-                tops_mm: 80.0,
-                least_gap_mm: 50.0,
-            },
-            limits: HourLimits {
-                most_h: 16.0,
-                free_h: 24.0,
-            },
-        }
-    }
-
-    #[test]
-    fn the_tray_that_spoils_it_for_the_others_is_named() {
-        let choices: Vec<Choice> = (14..=60)
-            .map(|cm| Choice {
-                height_mm: f64::from(cm) * 10.0,
-                lift_mm: 0.0,
-                brightness: 1.0,
-            })
-            .collect();
-        let misfit = |bands: &[(&str, f64, f64)]| {
-            let ahead = ahead(bands);
-            let best = choice::best(&ahead.wants, &choices, ahead.limits).unwrap();
-            ahead.misfit(&choices, choice::miss(&ahead.wants, best))
-        };
-        let odd = misfit(&[("a", 5.0, 8.0), ("b", 5.0, 8.0), ("c", 15.0, 20.0)]);
-        assert_eq!(odd.expect("one stands out").tray, "c");
-        assert_eq!(misfit(&[("a", 5.0, 10.0), ("b", 7.0, 12.0)]), None);
-        assert_eq!(misfit(&[("a", 90.0, 99.0)]), None);
     }
 }

@@ -1,35 +1,67 @@
 //! How long lamps burn: the owner of the least hours, the timer's step and the crops' limits.
 
-use crate::basis::units::dli_mol_m2_d;
-
 /// How long lamps may burn.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct HourLimits {
-    /// The longest day that the crops bear.
+    /// The longest day that the crops stand.
     pub most_h: f64,
     /// The hours that lie outside the quiet ones.
     pub free_h: f64,
+    /// The shortest time in use.
+    pub used_h: f64,
 }
 
-/// Shortest photoperiod in use, in hours (common practice, no source).
-pub(super) const LEAST_HOURS: f64 = 12.0;
+/// Shortest photoperiod in use, and where lamps only add to daylight, in hours (common practice, no
+/// source).
+const LEAST_HOURS: [f64; 2] = [12.0, 4.0];
 
 /// A mechanical timer's step, in hours (common practice, no source: 15 or 30 minutes).
 pub(super) const TIMER_STEP_H: f64 = 0.5;
 
 impl HourLimits {
-    /// The hours, in whole steps of a timer, that `ppfd` µmol/m²/s takes to add up to `dli` mol/m²/d;
-    /// `None` when the crops do not bear so long a day.
-    ///
-    /// ```
-    /// use sunrise_core::lamps::hours::HourLimits;
-    /// let limits = HourLimits { most_h: 16.0, free_h: 24.0 };
-    /// assert_eq!(limits.hours_for(7.3, 200.0), Some(10.5)); // 200 gives 0.72 an hour
-    /// assert_eq!(limits.hours_for(20.0, 200.0), None);
-    /// ```
-    pub fn hours_for(&self, dli: f64, ppfd: f64) -> Option<f64> {
-        let hours = (dli / dli_mol_m2_d(ppfd, 1.0)).max(0.0);
-        let steps = (hours / TIMER_STEP_H).ceil();
-        Some(steps * TIMER_STEP_H).filter(|hours| *hours <= self.most_h)
+    /// For crops that stand `most_h`, of which `free_h` are not quiet; where `daylight` gives them
+    /// their day, lamps burn for as little as is missing.
+    pub fn new(most_h: f64, free_h: f64, daylight: bool) -> Self {
+        Self {
+            most_h,
+            free_h,
+            used_h: LEAST_HOURS[usize::from(daylight)],
+        }
+    }
+
+    /// The shortest time to choose, in whole steps of a timer.
+    pub fn least_h(&self) -> f64 {
+        let steps = (self.used_h / TIMER_STEP_H).floor();
+        (steps * TIMER_STEP_H).clamp(0.0, self.most_h.max(0.0))
+    }
+
+    /// How many numbers of hours there are to choose from, a timer's step apart.
+    pub(super) fn steps(&self) -> usize {
+        ((self.most_h - self.least_h()) / TIMER_STEP_H).floor() as usize + 1
+    }
+
+    /// Whether the crops do not stand so long a day.
+    pub fn are_passed_by(&self, hours_h: f64) -> bool {
+        hours_h > self.most_h + 1e-6
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_hours_to_choose_from_never_pass_the_crops_limit() {
+        for (most_h, daylight, least, steps) in [
+            (16.0, false, 12.0, 9),
+            (14.2, false, 12.0, 5),
+            (10.0, false, 10.0, 1),
+            (16.0, true, 4.0, 25),
+        ] {
+            let limits = HourLimits::new(most_h, 24.0, daylight);
+            assert_eq!((limits.least_h(), limits.steps()), (least, steps));
+            let longest = limits.least_h() + TIMER_STEP_H * (limits.steps() - 1) as f64;
+            assert!(!limits.are_passed_by(longest));
+        }
     }
 }

@@ -2,6 +2,11 @@
 //! go on, and what to change as plants grow.
 
 pub mod adjust;
+pub mod bands;
 pub mod choice;
+pub mod chooser;
 pub mod hours;
+mod ladder;
+pub mod misfit;
+pub mod outcome;
 pub mod start;

@@ -1,6 +1,8 @@
 //! What no plan may hold, named where it stands in the document.
 
-use crate::basis::dates::{DateSpan, days_between};
+use jiff::civil::Date;
+
+use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
@@ -87,6 +89,24 @@ impl Plan {
         }
     }
 
+    /// A day that has to do with this season.
+    fn check_near_season(&self, at: &Pointer, day: Option<Date>, faults: &mut Faults) {
+        /// Two years are sown and overwintered for one season at the most.
+        const FAR_DAYS: i32 = 400;
+        let (from, to) = (
+            plus_days(self.season.from, -FAR_DAYS),
+            plus_days(self.season.to, FAR_DAYS),
+        );
+        if let Some(day) = day.filter(|day| !(from..=to).contains(day)) {
+            faults.add(
+                at,
+                day,
+                say!("{day} has nothing to do with this season", day = day),
+                say!("give a day from {from} to {to}", from = from, to = to),
+            );
+        }
+    }
+
     fn check_season(&self, root: &Pointer, faults: &mut Faults) {
         let DateSpan { from, to } = self.season;
         let season = root.at("season");
@@ -105,10 +125,7 @@ impl Plan {
                 say!("end it two weeks to 400 days after it begins"),
             );
         } else {
-            let (first, last) = (
-                crate::basis::dates::plus_days(from, -90),
-                crate::basis::dates::plus_days(to, 90),
-            );
+            let (first, last) = (plus_days(from, -90), plus_days(to, 90));
             if !(first..=last).contains(&self.site.last_frost) {
                 faults.add(
                     &root.at("site").at("last_frost"),
@@ -180,6 +197,14 @@ impl Plan {
                 Quantity::Count,
             );
             sowing.check_more(&at, faults);
+            let days = [
+                ("sow_on", sowing.sow_on),
+                ("out_on", sowing.out_on),
+                ("covered_until", sowing.covered_until),
+            ];
+            for (field, day) in days {
+                self.check_near_season(&at.at(field), day, faults);
+            }
             if let Some(id) = &sowing.packet {
                 let packet = ids.packets.get(id).and_then(|&i| self.packets.get(i));
                 match packet {

@@ -22,6 +22,13 @@ impl Plan {
         self.away.clear();
         for sowing in &mut self.sowings {
             sowing.stays.as_mut().map(all_later);
+            let days = [
+                &mut sowing.sow_on,
+                &mut sowing.out_on,
+                &mut sowing.covered_until,
+            ];
+            days.into_iter().flatten().for_each(later);
+            sowing.sown = false;
         }
         let stands = self.trays.iter_mut().flat_map(|tray| &mut tray.stands);
         for stand in stands {

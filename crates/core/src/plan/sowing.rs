@@ -1,5 +1,6 @@
 //! A batch of one variety, and what is wanted of it.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -31,6 +32,18 @@ pub struct Sowing {
     /// Days by which all its dates are moved from where the last frost puts them, later positive.
     #[serde(default, skip_serializing_if = "is_zero")]
     pub shift_days: i32,
+    /// The day it is sown, where the gardener has fixed it: nothing moves it then.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sow_on: Option<Date>,
+    /// Whether it has been sown, on that day.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub sown: bool,
+    /// The day it is planted out, where the gardener has fixed it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub out_on: Option<Date>,
+    /// Planted out, it is kept under cover until this day: frost does it no harm before.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub covered_until: Option<Date>,
     /// Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
     /// growth take longer here.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -68,6 +81,10 @@ impl Sowing {
             root_zone_c: None,
             reason: None,
             shift_days: 0,
+            sow_on: None,
+            sown: false,
+            out_on: None,
+            covered_until: None,
             packet_weeks: None,
             stays: None,
             packet: None,
@@ -115,6 +132,42 @@ impl Sowing {
     pub(super) fn check_more(&self, at: &Pointer, faults: &mut Faults) {
         let shift = f64::from(self.shift_days);
         faults.number(&at.at("shift_days"), shift, -200.0..=300.0, Quantity::Days);
+        if self.sown && self.sow_on.is_none() {
+            faults.add(
+                &at.at("sown"),
+                true,
+                say!("it is marked as sown, and no day is given"),
+                say!("give the day it was sown in sow_on"),
+            );
+        }
+        if let (Some(sow), Some(out)) = (self.sow_on, self.out_on)
+            && !(1..=400).contains(&days_between(sow, out))
+        {
+            faults.add(
+                &at.at("out_on"),
+                out,
+                say!(
+                    "sown on {sow}, it would go out on {out}",
+                    sow = sow,
+                    out = out
+                ),
+                say!("give a day to plant out 1 to 400 days after sowing"),
+            );
+        }
+        if let (Some(out), Some(until)) = (self.out_on, self.covered_until)
+            && until < out
+        {
+            faults.add(
+                &at.at("covered_until"),
+                until,
+                say!(
+                    "the cover would come off on {until}, before it goes out on {out}",
+                    until = until,
+                    out = out
+                ),
+                say!("give a day on or after planting out"),
+            );
+        }
         if let Some(weeks) = self.packet_weeks {
             let at = at.at("packet_weeks");
             faults.number(&at, weeks, 0.5..=60.0, Quantity::Weeks);

@@ -93,6 +93,12 @@ impl<'a> Bay<'a> {
         self.clear_height_mm() - body
     }
 
+    /// The greatest of its lamps' least gaps to leaves; 0 without lamps.
+    pub fn least_gap_mm(&self) -> f64 {
+        let gaps = self.tier.lamps.iter().map(|lamp| lamp.least_gap_mm);
+        gaps.fold(0.0, f64::max)
+    }
+
     /// The lowest thing over the deck: a lamp's face, or what closes the bay at the top.
     pub fn lowest_overhead_mm(&self) -> f64 {
         let faces = self.tier.lamps.iter().map(|lamp| lamp.height_mm);

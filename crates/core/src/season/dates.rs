@@ -10,6 +10,7 @@ use crate::crops::Crop;
 use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
+use crate::season::counting::{Counted, Late, counted, usually_out};
 use crate::season::moments::Moments;
 use crate::season::pace::Pace;
 use crate::season::root_zone::Beds;
@@ -45,8 +46,16 @@ pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
             .collect();
         own.sort();
         own.dedup();
-        let days = own.iter().map(|&i| dates[i].sow).collect();
-        let Some(day) = day_of_flat(days) else {
+        let days = |of: &dyn Fn(usize) -> bool| {
+            own.iter()
+                .filter(|&&i| of(i))
+                .map(|&i| dates[i].sow)
+                .collect()
+        };
+        // A day that is fixed for one is the day of all.
+        let fixed = |i: usize| plan.sowings[i].sow_on.is_some();
+        let day = day_of_flat(days(&fixed)).or_else(|| day_of_flat(days(&|_| true)));
+        let Some(day) = day else {
             continue;
         };
         for i in own {
@@ -76,33 +85,17 @@ fn dates_of(
     if let Some(stays) = sowing.stays {
         return passing(plan, sowing, stays);
     }
-    let out = plus_days(
-        plan.site.last_frost,
-        weeks(crop.weeks_after_last_frost) + sowing.shift_days,
-    );
-    let harden = plus_days(out, -crop.hardening_days);
     let bed_c = match sowing.root_zone_c {
         Some(c) => vec![c],
         None => beds.root_zone_c(sowing),
     };
     let showing = curve.showing(&bed_c);
     let emergence_days = curve.days_over(&bed_c);
-    let advised_days = curve
-        .days(crop.root_zone_c)
-        .expect("every crop emerges at its advised temperature");
-    let lost_days = emergence_days
-        .map_or(0.0, |days| days - advised_days)
-        .max(0.0);
+    let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
+    let late = Late::of(crop, mean_c, emergence_days);
     let pace = Pace::of(plan, sowing, fields);
-    let sow = match (flat, sowing.packet_weeks) {
-        (Some((_, day)), _) => day,
-        // Who goes by the packet counts its weeks and nothing else.
-        (None, Some(packet)) => plus_days(out, -weeks(packet)),
-        (None, None) => plus_days(
-            out,
-            -weeks(crop.weeks_indoors) - lost_days.round() as i32 - pace.lost_days.round() as i32,
-        ),
-    };
+    let day = flat.map(|(_, day)| day);
+    let Counted { sow, harden, out } = counted(plan, sowing, day, late, &pace);
     let shows = |days: Option<f64>| {
         days.map(|days| plus_days(sow, days.ceil() as i32))
             .filter(|&day| day < harden)
@@ -139,11 +132,14 @@ fn dates_of(
     );
     let reckoned_in_air = sowing.root_zone_c.is_none() && !germinates;
     let days = |n: f64| Quantity::Days.of(n);
-    let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
     let root_zone = Quantity::TemperatureC.of(mean_c);
     let why = DatesWhy {
         sow: Why {
             rule: match (flat, sowing.packet_weeks) {
+                _ if sowing.sown => say!("sown on {sow}: that day stays", sow = sow),
+                _ if sowing.sow_on.is_some() => {
+                    say!("the day you chose, {sow}: nothing else moves it", sow = sow)
+                }
                 (Some((tray, day)), _) => say!(
                     "all kinds in {tray} are sown on one day, {day}: the middle of their own",
                     tray = &tray.name,
@@ -158,7 +154,7 @@ fn dates_of(
                     "{weeks} indoors, counted back from planting out on {out}, plus {lost} for coming up in mix at {root_zone} (best is {advised}) and {grows} for growing on at {air}{light}",
                     weeks = Quantity::Weeks.of(crop.weeks_indoors),
                     out = out,
-                    lost = days(lost_days.round()),
+                    lost = days(late.counted.round()),
                     root_zone = root_zone.clone(),
                     advised = Quantity::TemperatureC.of(crop.root_zone_c),
                     grows = days(pace.lost_days.round()),
@@ -192,7 +188,15 @@ fn dates_of(
             source: crop.source("emergence"),
         },
         out: Why {
-            rule: if crop.weeks_after_last_frost < 0.0 {
+            rule: if let Some(day) = sowing.out_on {
+                say!("the day you chose, {day}", day = day)
+            } else if out > plus_days(usually_out(plan, crop), sowing.shift_days) {
+                say!(
+                    "{weeks} after sowing on {sow}: the plants are not ready before",
+                    weeks = Quantity::Weeks.of(sowing.packet_weeks.unwrap_or(crop.weeks_indoors)),
+                    sow = sow,
+                )
+            } else if crop.weeks_after_last_frost < 0.0 {
                 say!(
                     "{crop} is hardy: {weeks} before the last frost on {frost}",
                     weeks = Quantity::Weeks.of(-crop.weeks_after_last_frost),
@@ -227,8 +231,13 @@ fn dates_of(
         pot_on: since(weeks(crop.pot_on_after_weeks())).filter(|_| pots_on),
         harden,
         out,
-        frost_risk_out: plan.site.frost_risk(out),
+        frost_risk_out: plan
+            .site
+            .frost_risk(sowing.covered_until.unwrap_or(out).max(out)),
         comes_up,
+        root_zone_c: mean_c,
+        late_days: late.days,
+        needs_warmth: late.is_too_long() && mean_c < crop.root_zone_c,
         pace: Some(pace).filter(|_| grows),
         stands: germinates,
         emergence_days,
@@ -287,6 +296,9 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         out: gone,
         frost_risk_out: plan.site.frost_risk(gone),
         comes_up: 1.0,
+        root_zone_c: crop.root_zone_c,
+        late_days: 0.0,
+        needs_warmth: false,
         pace: None,
         stands: stands(plan, sowing, Stage::Grow),
         emergence_days: Some(0.0),

@@ -1,6 +1,7 @@
 //! When everything happens: the dates of every sowing, where its trays stand, and the jobs.
 
-pub mod dates;
+pub mod counting;
+mod dates;
 pub mod how_many;
 pub mod jobs;
 pub mod mats;

@@ -1,10 +1,18 @@
 //! How fast seedlings grow where they stand, against the weeks that the trade counts with.
 
+use std::rc::Rc;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::basis::units::{DAYS_PER_WEEK, dli_mol_m2_d};
+use crate::basis::units::DAYS_PER_WEEK;
 use crate::crops::Crop;
+use crate::lamps::adjust;
+use crate::lamps::adjust::Reach;
+use crate::lamps::bands::{LightBand, bleaches_over_umol_m2_s};
+use crate::lamps::choice::{Setting, Want, dli_at};
+use crate::lamps::chooser::best_anyhow;
+use crate::lamps::hours::HourLimits;
 use crate::light::bay::BayField;
 use crate::light::fields::Fields;
 use crate::light::surfaces::Cover;
@@ -34,9 +42,14 @@ const PER_KELVIN: f64 = 0.05;
 /// estimate).
 const BY_LIGHT: f64 = 1.0 / 3.0;
 /// Slower or faster than this the estimates carry no further.
-const RATES: [f64; 2] = [0.6, 1.25];
+/// A warm room hardly shortens them: the trade counts its weeks for ordinary rooms too.
+const RATES: [f64; 2] = [0.7, 1.05];
 /// Leaves of half-grown seedlings over the rim.
 const HALF_GROWN_MM: f64 = 40.0;
+/// Old enough not to bleach as the youngest do.
+const SETTLED_DAYS: i32 = 21;
+/// As coarse as the mean light minds.
+const HEIGHT_STEP_MM: f64 = 20.0;
 
 impl Pace {
     /// The pace of `sowing` where the first tray of it grows on.
@@ -67,37 +80,51 @@ fn growing_days(crop: &Crop) -> f64 {
     (weeks - germinating - f64::from(crop.hardening_days)).max(0.0)
 }
 
+/// The mean daily light on the first tray of `sowing` where it grows, half grown, with the lamps there
+/// set as advised for it: where they hang today moves no date.
 fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Option<f64> {
+    /// A few cells tell the mean of all.
+    const GRID: (u32, u32) = (4, 3);
     let tray = plan.trays_of(&sowing.id).next()?;
     let stand = tray.stand_in(Stage::Grow)?;
     let bay: Bay<'_> = plan.bay(&stand.bay)?;
     if bay.tier.lamps.is_empty() {
         return None;
     }
-    let format = plan.format(tray);
-    // As if all lamps hung at their mean height: a lamp that is dragged then asks for nothing new.
-    let lamps = &bay.tier.lamps;
-    let height_mm = lamps.iter().map(|lamp| lamp.height_mm).sum::<f64>() / lamps.len() as f64;
-    let mut level = bay.tier.clone();
-    level
-        .lamps
-        .iter_mut()
-        .for_each(|lamp| lamp.height_mm = height_mm);
-    let field = BayField::new(
-        &Bay {
-            tier: &level,
-            ..bay
+    let (format, crop) = (plan.format(tray), plan.crop(sowing));
+    let field = BayField::new(&bay, Cover::default(), fields);
+    let cells = field.cells(stand.footprint(format).cells(GRID.0, GRID.1));
+    let lift_mm = bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0);
+    let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
+    let want = Want {
+        light: Rc::new(|height_mm, lift_mm| field.hung(&cells, over_feet + lift_mm, height_mm)),
+        besides: Vec::new(),
+        band: LightBand {
+            low: crop.dli_low_mol_m2_d,
+            high: crop.dli_high_mol_m2_d,
+            bleaches_over: bleaches_over_umol_m2_s(SETTLED_DAYS),
         },
-        Cover::default(),
-        fields,
+    };
+    let reach = Reach {
+        leaves_mm: over_feet,
+        tops_mm: over_feet,
+        least_gap_mm: bay.least_gap_mm(),
+    };
+    let limits = HourLimits::new(
+        crop.photoperiod_most_h,
+        plan.site.free_hours(),
+        bay.place.has_daylight(),
     );
-    let cells = field.cells(stand.footprint(format).cells(4, 3));
-    let canopy_mm =
-        bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
-    // Lamps are kept over the leaves, whatever they hang at today.
-    const LEAST_GAP_MM: f64 = 20.0;
-    let canopy_mm = canopy_mm.min(height_mm - LEAST_GAP_MM).max(0.0);
-    let ppfd = field.hung(&cells, canopy_mm, height_mm);
-    let mean = ppfd.iter().sum::<f64>() / ppfd.len().max(1) as f64;
-    Some(dli_mol_m2_d(mean, bay.tier.photoperiod_h))
+    let wants = [want];
+    let best = best_anyhow(
+        &wants,
+        &adjust::choices(&bay, reach, HEIGHT_STEP_MM),
+        limits,
+    );
+    let setting = best.unwrap_or(Setting {
+        // Nothing fits under: as near as the lamps come.
+        height_mm: bay.highest_face_mm().max(over_feet + lift_mm),
+        ..adjust::now(&bay)
+    });
+    Some(dli_at(&wants, setting).mean)
 }

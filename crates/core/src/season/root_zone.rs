@@ -108,6 +108,7 @@ impl<'a> Beds<'a> {
                     .map(|i| place_of.tiers[i].lamps_germinating)
                     .collect(),
                 heat: 1.0,
+                grown: false,
                 wet_kg: AT_ONCE * trays.map(|tray| plan.format(tray).wet_kg).sum::<f64>(),
             };
             let on_mat = on_mat.mat.is_some().then_some((tier, on_mat));

@@ -48,6 +48,12 @@ pub struct SowingDates {
     pub frost_risk_out: f64,
     /// The share of good seeds that come up where it germinates, 0 to 1.
     pub comes_up: f64,
+    /// Mean temperature of the mix while it germinates, in °C.
+    pub root_zone_c: f64,
+    /// Days that it takes longer to come up there than where it does best.
+    pub late_days: f64,
+    /// Whether it takes so long that it wants warmth, and is not to be sown any earlier for it.
+    pub needs_warmth: bool,
     /// Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air.
     pub stands: bool,
     /// How fast it grows where it stands; `None` where it stands nowhere, and for stock that only

@@ -10,8 +10,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::basis::dates::{DateSpan, plus_days};
+use crate::basis::manner::DateForm;
 use crate::basis::units::{DAYS_PER_WEEK, UnitSystem};
-use crate::site::DateForm;
 
 /// A town, and what is usual there.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]

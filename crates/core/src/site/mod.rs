@@ -13,6 +13,7 @@ use frost::{FrostRecord, LAST_FROST_SD_DAYS};
 use crate::basis::clock::{Burning, ClockSpan, DAY_H};
 use crate::basis::dates::days_between;
 use crate::basis::fault::{Faults, Pointer};
+use crate::basis::manner::{DateForm, Manner};
 use crate::basis::units::{Quantity, UnitSystem, energy_kwh};
 use crate::basis::words::say;
 
@@ -58,16 +59,6 @@ pub struct Site {
     pub air: Air,
 }
 
-/// How days and times are written.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum DateForm {
-    /// 6 May 2027, 22:30.
-    DayFirst,
-    /// May 6, 2027, 10:30 pm.
-    MonthFirst,
-}
-
 /// Hours of the day in which a kWh costs less.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -92,6 +83,18 @@ pub struct Air {
 }
 
 impl Site {
+    /// How people read figures there.
+    pub fn manner(&self) -> Manner {
+        let goes_with_units = match self.units {
+            UnitSystem::Metric => DateForm::DayFirst,
+            UnitSystem::Us => DateForm::MonthFirst,
+        };
+        Manner {
+            units: self.units,
+            dates: self.dates.unwrap_or(goes_with_units),
+        }
+    }
+
     pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
         faults.name(&at.at("name"), &self.name);
         faults.number(

@@ -70,8 +70,22 @@ pub fn standing_area(place: &Place) -> Option<FloorArea> {
 
 /// How deep the free floor in front of `place` is: up to the wall or the next place.
 pub fn free_in_front_mm(place: &Place, room: &Room, others: &[Place]) -> Option<f64> {
+    free_mm(place, place.spot?.faces, room, others)
+}
+
+/// The same behind it: one walks round an island.
+pub fn free_behind_mm(place: &Place, room: &Room, others: &[Place]) -> Option<f64> {
+    let behind = match place.spot?.faces {
+        Faces::Near => Faces::Far,
+        Faces::Far => Faces::Near,
+        Faces::Left => Faces::Right,
+        Faces::Right => Faces::Left,
+    };
+    free_mm(place, behind, room, others)
+}
+
+fn free_mm(place: &Place, faces: Faces, room: &Room, others: &[Place]) -> Option<f64> {
     let area = outline(place)?;
-    let faces = place.spot?.faces;
     let (i, away) = match faces {
         Faces::Near => (1, false),
         Faces::Far => (1, true),

@@ -24,6 +24,8 @@ pub struct Inside {
     pub lit: Vec<bool>,
     /// The share of their power that its mats give.
     pub heat: f64,
+    /// Whether seedlings in it are up.
+    pub grown: bool,
     /// What trays, mix and water in it weigh.
     pub wet_kg: f64,
 }
@@ -187,6 +189,7 @@ impl<'a> ClosedSpace<'a> {
                 .sum(),
             door: None,
             wet_kg: inside.wet_kg,
+            grown: inside.grown,
             limit_c,
             price_per_kwh: site.price_per_kwh,
         }

@@ -4,7787 +4,7751 @@
  */
 
 export interface paths {
-  '/api/assess': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/assess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Assess a plan without keeping it */
+        post: operations["what_if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Assess a plan without keeping it */
-    post: operations['what_if'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/assess/changes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/assess/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Assess a plan without keeping it, and answer what differs from an answer before */
+        post: operations["what_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Assess a plan without keeping it, and answer what differs from an answer before */
-    post: operations['what_changes'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/blank-plan': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/blank-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan with nothing in it, for whoever begins today */
+        get: operations["blank_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** A plan with nothing in it, for whoever begins today */
-    get: operations['blank_plan'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/chamber': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A germination chamber through the day */
+        post: operations["chamber"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** A germination chamber through the day */
-    post: operations['chamber'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/emergence': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/emergence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When seedlings show, and how many */
+        post: operations["emergence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** When seedlings show, and how many */
-    post: operations['emergence'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/frost': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/frost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Last and first frosts from daily minima: a preview; nothing of it is kept */
+        post: operations["frost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Last and first frosts from daily minima: a preview; nothing of it is kept */
-    post: operations['frost'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/light': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Light on a grid of points in a bay */
+        post: operations["light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Light on a grid of points in a bay */
-    post: operations['light'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/packing': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/packing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The most trays on a deck, and where they lie */
+        post: operations["packing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The most trays on a deck, and where they lie */
-    post: operations['packing'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/photometry': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/photometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A luminaire from its photometric file (IES LM-63 or EULUMDAT) */
+        post: operations["photometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** A luminaire from its photometric file (IES LM-63 or EULUMDAT) */
-    post: operations['photometry'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/root-zone': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/root-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The root zone of a tray through the day */
+        post: operations["root_zone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The root zone of a tray through the day */
-    post: operations['root_zone'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/calc/seeds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/calc/seeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many cells and seeds to sow for the plants wanted */
+        post: operations["seeds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** How many cells and seeds to sow for the plants wanted */
-    post: operations['seeds'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/compare': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare other set-ups of a bay with the one that is there
+         * @description The first is what is there; none at all where nothing grows under lamps that day.
+         */
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Compare other set-ups of a bay with the one that is there
-     * @description The first is what is there; none at all where nothing grows under lamps that day.
-     */
-    post: operations['compare'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/compare/chamber': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/compare/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare ways to run the chamber, shut closet or film-closed bay that a bay is in
+         * @description The first is how it runs; none at all in the open.
+         */
+        post: operations["compare_chamber"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Compare ways to run the chamber, shut closet or film-closed bay that a bay is in
-     * @description The first is how it runs; none at all in the open.
-     */
-    post: operations['compare_chamber'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/compare/warmth': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/compare/warmth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare ways to warm the tray of a bay that lacks most
+         * @description Nothing where nothing germinates that day.
+         */
+        post: operations["compare_warmth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Compare ways to warm the tray of a bay that lacks most
-     * @description Nothing where nothing germinates that day.
-     */
-    post: operations['compare_warmth'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/crops': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/crops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The crop library */
+        get: operations["crops"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The crop library */
-    get: operations['crops'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/deleted-plans': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/deleted-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plans that were deleted less than 30 days ago, the last edited first */
+        get: operations["deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Plans that were deleted less than 30 days ago, the last edited first */
-    get: operations['deleted'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/demo-plan': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/demo-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The demo plan, to begin with */
+        get: operations["demo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The demo plan, to begin with */
-    get: operations['demo'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/edit': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Edit a plan's form without keeping it */
+        post: operations["edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Edit a plan's form without keeping it */
-    post: operations['edit'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/forms': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What fields begin with, and what they can be */
+        get: operations["forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** What fields begin with, and what they can be */
-    get: operations['forms'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/homes': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Towns to live in, with what is usual there */
+        get: operations["homes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Towns to live in, with what is usual there */
-    get: operations['homes'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/kinds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf of generic places, lamps, mats, fans and containers */
+        get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The shelf of generic places, lamps, mats, fans and containers */
-    get: operations['kinds'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/last-plan': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/last-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan that was edited last, with its first assessment */
+        get: operations["last"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The plan that was edited last, with its first assessment */
-    get: operations['last'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/mats': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/mats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which sowings deserve a heat mat, and how few serve the season by turns */
+        post: operations["mats"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Which sowings deserve a heat mat, and how few serve the season by turns */
-    post: operations['mats'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All plans, the last edited first */
+        get: operations["list"];
+        put?: never;
+        /** Keep a new plan */
+        post: operations["create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** All plans, the last edited first */
-    get: operations['list'];
-    put?: never;
-    /** Keep a new plan */
-    post: operations['create'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan at its current revision, with its first assessment */
+        get: operations["show"];
+        put?: never;
+        post?: never;
+        /** Delete a plan; for 30 days it can be brought back */
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** A plan at its current revision, with its first assessment */
-    get: operations['show'];
-    put?: never;
-    post?: never;
-    /** Delete a plan; for 30 days it can be brought back */
-    delete: operations['delete'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/aside': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set a plan aside, or take it back to hand */
+        put: operations["set_aside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /** Set a plan aside, or take it back to hand */
-    put: operations['set_aside'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/calendar.ics': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan's jobs as iCalendar: to download, or to subscribe to */
+        get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** A plan's jobs as iCalendar: to download, or to subscribe to */
-    get: operations['calendar'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/file': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as a file to keep or pass on */
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The plan as a file to keep or pass on */
-    get: operations['file'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/next-year': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/next-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a plan as the start of the next season */
+        post: operations["next_year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Copy a plan as the start of the next season */
-    post: operations['next_year'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted plan back */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Bring a deleted plan back */
-    post: operations['restore'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/revisions': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan's edits, the newest first, with those on branches that were left behind */
+        get: operations["history"];
+        put?: never;
+        /** Save an edit; of two edits of different fields both are kept */
+        post: operations["save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The plan's edits, the newest first, with those on branches that were left behind */
-    get: operations['history'];
-    put?: never;
-    /** Save an edit; of two edits of different fields both are kept */
-    post: operations['save'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/revisions/{number}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as it was at a revision, to be looked at */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The plan as it was at a revision, to be looked at */
-    get: operations['revision'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/step': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plans/{id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo, redo, or go to a revision */
+        post: operations["step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Undo, redo, or go to a revision */
-    post: operations['step'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/probe': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The light where a meter is held, and what its reading says of the lamps */
+        post: operations["probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The light where a meter is held, and what its reading says of the lamps */
-    post: operations['probe'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/sharing': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which kinds share a flat well, and how many of each fill it */
+        post: operations["sharing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Which kinds share a flat well, and how many of each fill it */
-    post: operations['sharing'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/spots': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The free spots of every bay for a tray, and what speaks against each bay */
+        post: operations["spots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The free spots of every bay for a tray, and what speaks against each bay */
-    post: operations['spots'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/units': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How every quantity is written in either system of units */
+        get: operations["units"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** How every quantity is written in either system of units */
-    get: operations['units'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/when': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/when": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When each crop would be sown here, the first first */
+        post: operations["when"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** When each crop would be sown here, the first first */
-    post: operations['when'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/healthz': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/healthz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the server is there, and the plans' folder with it */
+        get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Whether the server is there, and the plans' folder with it */
-    get: operations['health'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description A way of changing the gap between lamps and leaves. */
-    Adjust:
-      | {
-          /** @description Lamps hang by chains from the deck above and move link by link. */
-          chain: components['schemas']['Chain'];
-        }
-      | {
-          /** @description Lamps stay; boxes under the trays lift them. */
-          boxes: components['schemas']['Boxes'];
-        }
-      | 'fixed';
-    /** @description A change to make on a day, because plants have grown. */
-    Adjustment: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /** @description What to set then. */
-      setting: components['schemas']['Setting'];
-      /** @description How a hand does it, against the setting before. */
-      step: components['schemas']['Step'];
-      /**
-       * Format: double
-       * @description From the tallest leaves of that day to the faces then.
-       */
-      gap_mm: number;
-    };
-    /** @description How far a lamp's light has fallen off with use. */
-    Ageing: {
-      /**
-       * Format: double
-       * @description Hours that it has burnt.
-       */
-      burnt_h: number;
-      /**
-       * Format: double
-       * @description Hours after which 70 % of its light is left, by the maker (L70).
-       */
-      l70_h: number;
-    };
-    /** @description The air of the room, as a thermometer between the shelves shows it. */
-    Air: {
-      /**
-       * Format: double
-       * @description Temperature by day in °C.
-       */
-      day_c: number;
-      /**
-       * Format: double
-       * @description Temperature by night in °C.
-       */
-      night_c: number;
-      /**
-       * Format: double
-       * @description Relative humidity, 0 to 1; half when left out.
-       */
-      humidity?: number | null;
-    };
-    /** @description A thermostat whose probe hangs in the air. */
-    AirThermostat: {
-      /**
-       * Format: double
-       * @description What it is set to, in °C.
-       */
-      set_c: number;
-      /**
-       * Format: double
-       * @description From switching on to switching off.
-       */
-      hysteresis_k?: number;
-      /**
-       * Format: double
-       * @description Where its probe hangs over the inner floor.
-       */
-      probe_at_mm: number;
-    };
-    /** @description One answer, or one for each case. */
-    Answers_ChamberDay:
-      | {
-          /** @description Every shelf, from the lowest up. */
-          shelves: components['schemas']['ShelfDay'][];
-          /**
-           * Format: double
-           * @description Heat that its walls let through, in W/K.
-           */
-          walls_w_k: number;
-          /**
-           * Format: double
-           * @description Air that its vents let through on the mean, in m³/h.
-           */
-          vents_m3_h: number;
-          /**
-           * Format: double
-           * @description The share of the day that the heaters are on.
-           */
-          duty: number;
-          /**
-           * Format: double
-           * @description What heaters and lamps draw, in kWh a day.
-           */
-          kwh_per_day: number;
-          /**
-           * Format: double
-           * @description What that costs a day.
-           */
-          cost_per_day: number;
-          /** @description Whether the thermostat's setting is held; true without one. */
-          reaches: boolean;
-          /** @description Whether any shelf passes the limit. */
-          overheats: boolean;
-          /** @description What would help where it overheats or stays too cool, the most first. */
-          helps: components['schemas']['ChamberHelp'][];
-        }[]
-      | {
-          /** @description Every shelf, from the lowest up. */
-          shelves: components['schemas']['ShelfDay'][];
-          /**
-           * Format: double
-           * @description Heat that its walls let through, in W/K.
-           */
-          walls_w_k: number;
-          /**
-           * Format: double
-           * @description Air that its vents let through on the mean, in m³/h.
-           */
-          vents_m3_h: number;
-          /**
-           * Format: double
-           * @description The share of the day that the heaters are on.
-           */
-          duty: number;
-          /**
-           * Format: double
-           * @description What heaters and lamps draw, in kWh a day.
-           */
-          kwh_per_day: number;
-          /**
-           * Format: double
-           * @description What that costs a day.
-           */
-          cost_per_day: number;
-          /** @description Whether the thermostat's setting is held; true without one. */
-          reaches: boolean;
-          /** @description Whether any shelf passes the limit. */
-          overheats: boolean;
-          /** @description What would help where it overheats or stays too cool, the most first. */
-          helps: components['schemas']['ChamberHelp'][];
-        };
-    /** @description One answer, or one for each case. */
-    Answers_Outcome:
-      | {
-          /**
-           * Format: double
-           * @description Days from sowing until a tenth show; `None` when none do.
-           */
-          first_days?: number | null;
-          /**
-           * Format: double
-           * @description Until half show.
-           */
-          half_days?: number | null;
-          /**
-           * Format: double
-           * @description Until nine tenths show.
-           */
-          last_days?: number | null;
-          /**
-           * Format: double
-           * @description The share of good seeds that come up, 0 to 1.
-           */
-          share: number;
-          /** @description What to make of it. */
-          verdict: components['schemas']['Statement'];
-          /** @description Where the figures come from. */
-          source: string;
-        }[]
-      | {
-          /**
-           * Format: double
-           * @description Days from sowing until a tenth show; `None` when none do.
-           */
-          first_days?: number | null;
-          /**
-           * Format: double
-           * @description Until half show.
-           */
-          half_days?: number | null;
-          /**
-           * Format: double
-           * @description Until nine tenths show.
-           */
-          last_days?: number | null;
-          /**
-           * Format: double
-           * @description The share of good seeds that come up, 0 to 1.
-           */
-          share: number;
-          /** @description What to make of it. */
-          verdict: components['schemas']['Statement'];
-          /** @description Where the figures come from. */
-          source: string;
-        };
-    /** @description One answer, or one for each case. */
-    Answers_Packing:
-      | {
-          /** @description Where each lies. */
-          laid: components['schemas']['Laid'][];
-          /** @description Whether no other way holds more. The search for a proof has an end. */
-          proven: boolean;
-        }[]
-      | {
-          /** @description Where each lies. */
-          laid: components['schemas']['Laid'][];
-          /** @description Whether no other way holds more. The search for a proof has an end. */
-          proven: boolean;
-        };
-    /** @description One answer, or one for each case. */
-    Answers_RootZoneDay:
-      | {
-          hours?: components['schemas']['RootZoneHours'] | null;
-          /**
-           * Format: double
-           * @description Mean at root depth.
-           */
-          mean_c: number;
-          /**
-           * Format: double
-           * @description Coolest at root depth.
-           */
-          least_c: number;
-          /**
-           * Format: double
-           * @description Warmest at root depth.
-           */
-          most_c: number;
-          /**
-           * Format: double
-           * @description Mean over the mean of the room's air.
-           */
-          lift_k: number;
-          /**
-           * Format: double
-           * @description The share of the day that the mat is on.
-           */
-          duty: number;
-          /**
-           * Format: double
-           * @description What the mat draws for this tray, in kWh a day.
-           */
-          kwh_per_day: number;
-          /**
-           * Format: double
-           * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
-           *     tenths of the rise; `None` without a mat, and when it never is.
-           */
-          warm_up_h?: number | null;
-          /**
-           * Format: double
-           * @description What evaporates, in kg/m² a day.
-           */
-          evaporation_kg_m2_d: number;
-          /** @description Whether the thermostat's setting is reached; true without one. */
-          reaches: boolean;
-          /** @description What would help where it is not reached, the most first. */
-          helps: components['schemas']['Help'][];
-        }[]
-      | {
-          hours?: components['schemas']['RootZoneHours'] | null;
-          /**
-           * Format: double
-           * @description Mean at root depth.
-           */
-          mean_c: number;
-          /**
-           * Format: double
-           * @description Coolest at root depth.
-           */
-          least_c: number;
-          /**
-           * Format: double
-           * @description Warmest at root depth.
-           */
-          most_c: number;
-          /**
-           * Format: double
-           * @description Mean over the mean of the room's air.
-           */
-          lift_k: number;
-          /**
-           * Format: double
-           * @description The share of the day that the mat is on.
-           */
-          duty: number;
-          /**
-           * Format: double
-           * @description What the mat draws for this tray, in kWh a day.
-           */
-          kwh_per_day: number;
-          /**
-           * Format: double
-           * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
-           *     tenths of the rise; `None` without a mat, and when it never is.
-           */
-          warm_up_h?: number | null;
-          /**
-           * Format: double
-           * @description What evaporates, in kg/m² a day.
-           */
-          evaporation_kg_m2_d: number;
-          /** @description Whether the thermostat's setting is reached; true without one. */
-          reaches: boolean;
-          /** @description What would help where it is not reached, the most first. */
-          helps: components['schemas']['Help'][];
-        };
-    /** @description One answer, or one for each case. */
-    Answers_SceneLight:
-      | {
-          /** @description The scene's name. */
-          name?: string | null;
-          /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
-          lux: number[][];
-          /** @description What of it comes straight from the emitters. */
-          direct_lux: number[][];
-          /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
-          ppfd?: number[][] | null;
-          /**
-           * Format: double
-           * @description Mean of `lux` over all points.
-           */
-          mean_lux: number;
-          /**
-           * Format: double
-           * @description Mean of `direct_lux` over all points.
-           */
-          mean_direct_lux: number;
-          /**
-           * Format: double
-           * @description Mean of `ppfd` over all points.
-           */
-          mean_ppfd?: number | null;
-        }[]
-      | {
-          /** @description The scene's name. */
-          name?: string | null;
-          /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
-          lux: number[][];
-          /** @description What of it comes straight from the emitters. */
-          direct_lux: number[][];
-          /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
-          ppfd?: number[][] | null;
-          /**
-           * Format: double
-           * @description Mean of `lux` over all points.
-           */
-          mean_lux: number;
-          /**
-           * Format: double
-           * @description Mean of `direct_lux` over all points.
-           */
-          mean_direct_lux: number;
-          /**
-           * Format: double
-           * @description Mean of `ppfd` over all points.
-           */
-          mean_ppfd?: number | null;
-        };
-    /** @description One answer, or one for each case. */
-    Answers_ToSow:
-      | {
-          /** @description How alive the seed is taken to be. */
-          viability: components['schemas']['Viability'];
-          /**
-           * Format: double
-           * @description The chance that one seed gives a seedling.
-           */
-          per_seed: number;
-          /**
-           * Format: int32
-           * @description Seeds in each cell.
-           */
-          seeds_per_cell: number;
-          /**
-           * Format: double
-           * @description The share of cells that stay empty.
-           */
-          empty: number;
-          /**
-           * Format: int32
-           * @description Cells to sow.
-           */
-          cells: number;
-          /**
-           * Format: int32
-           * @description Seeds for all of them.
-           */
-          seeds: number;
-          /**
-           * Format: double
-           * @description The chance of at least the plants wanted.
-           */
-          chance: number;
-          /**
-           * Format: double
-           * @description The chance with seed as poor as `viability.low` has it.
-           */
-          chance_at_worst: number;
-          /**
-           * Format: double
-           * @description Seedlings to pull or prick out, on the mean.
-           */
-          thinnings: number;
-          /**
-           * Format: int32
-           * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
-           */
-          short_of?: number | null;
-          /** @description In a sentence. */
-          verdict: components['schemas']['Statement'];
-        }[]
-      | {
-          /** @description How alive the seed is taken to be. */
-          viability: components['schemas']['Viability'];
-          /**
-           * Format: double
-           * @description The chance that one seed gives a seedling.
-           */
-          per_seed: number;
-          /**
-           * Format: int32
-           * @description Seeds in each cell.
-           */
-          seeds_per_cell: number;
-          /**
-           * Format: double
-           * @description The share of cells that stay empty.
-           */
-          empty: number;
-          /**
-           * Format: int32
-           * @description Cells to sow.
-           */
-          cells: number;
-          /**
-           * Format: int32
-           * @description Seeds for all of them.
-           */
-          seeds: number;
-          /**
-           * Format: double
-           * @description The chance of at least the plants wanted.
-           */
-          chance: number;
-          /**
-           * Format: double
-           * @description The chance with seed as poor as `viability.low` has it.
-           */
-          chance_at_worst: number;
-          /**
-           * Format: double
-           * @description Seedlings to pull or prick out, on the mean.
-           */
-          thinnings: number;
-          /**
-           * Format: int32
-           * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
-           */
-          short_of?: number | null;
-          /** @description In a sentence. */
-          verdict: components['schemas']['Statement'];
-        };
-    /** @description A deck and the trays to lay on it. */
-    Ask: {
-      /** @description The deck. */
-      deck: components['schemas']['AskedDeck'];
-      /** @description The sizes of tray; of several, those are laid that cover the most together. */
-      sizes: components['schemas']['Size'][];
-    };
-    /** @description A deck to lay trays on. */
-    AskedDeck: {
-      /**
-       * Format: double
-       * @description Along the front.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description From front to back.
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description Thickness of posts that take its corners.
-       */
-      post_mm?: number;
-    };
-    /** @description All that follows from a plan. */
-    Assessment: {
-      /** @description The whole season, day by day. */
-      season: components['schemas']['Season'];
-      /** @description The dates of every sowing. */
-      sowings: components['schemas']['SowingDates'][];
-      /** @description How much of each sowing to sow, in the order of sowing; `None` when it was not asked for. */
-      to_sow?: components['schemas']['SowingCells'][] | null;
-      /** @description The room on each day that was asked for. */
-      room: components['schemas']['RoomOnDay'][];
-      /** @description Findings on the plan, and on each bay on each day asked for; the gravest first. */
-      findings: components['schemas']['Finding'][];
-      /** @description What to mind with mains and water. */
-      caution: string;
-      /** @description What to mind with loaded racks. */
-      load_caution: string;
-      /** @description What to mind where strong lamps hang close over leaves. */
-      light_caution: string;
-    };
-    /** @description Emergence at a constant temperature. */
-    AtTemperature: {
-      /**
-       * Format: double
-       * @description The root zone's temperature, in °C.
-       */
-      root_zone_c: number;
-      /**
-       * Format: double
-       * @description Mean days until half show; `None` where none come up.
-       */
-      days?: number | null;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up, 0 to 1.
-       */
-      share: number;
-    };
-    /** @description Days away, and how the trays get through them. */
-    Away: {
-      /** @description The days. */
-      days: components['schemas']['DateSpan'];
-      /** @description The trays that stand in the room, the first to dry out first. */
-      trays: components['schemas']['Dries'][];
-    };
-    /**
-     * @description A direction in the deck's plane.
-     * @enum {string}
-     */
-    Axis: 'x' | 'y';
-    /** @description A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s. */
-    Band: {
-      /**
-       * Format: double
-       * @description Less than this stretches.
-       */
-      low: number;
-      /**
-       * Format: double
-       * @description More than this is wasted or scorches.
-       */
-      high: number;
-    };
-    /** @description The air over the trays of a bay. */
-    BayAir: {
-      /**
-       * Format: double
-       * @description Its temperature by day.
-       */
-      day_c: number;
-      /**
-       * Format: double
-       * @description Relative humidity, 0 to 1.
-       */
-      humidity: number;
-      /**
-       * Format: double
-       * @description Vapour pressure deficit by day, in kPa.
-       */
-      vpd_kpa: number;
-      /**
-       * Format: double
-       * @description The temperature at which dew falls.
-       */
-      dew_point_c?: number | null;
-      /**
-       * Format: double
-       * @description The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
-       *     one.
-       */
-      far_end_m_s: number;
-      /** @description How likely mould and damping-off are there. */
-      mould: components['schemas']['MouldRisk'];
-      /**
-       * @description What would stir the leaves at the far end; empty where they are stirred, and when it was not
-       *     asked for.
-       */
-      fans: components['schemas']['FanChoice'][];
-    };
-    /** @description What only a bay's own sheet shows. */
-    BayDetail: {
-      /** @description What fits here, a row for each format of the plan. */
-      fits: components['schemas']['BayFit'][];
-      air?: components['schemas']['BayAir'] | null;
-      chamber?: components['schemas']['ClosedAir'] | null;
-      colour?: components['schemas']['Colour'] | null;
-      sill?: components['schemas']['SillYear'] | null;
-      empty?: components['schemas']['EmptyLight'] | null;
-      light_why?: components['schemas']['LightWhy'] | null;
-      /** @description How power, energy and cost are reckoned. */
-      power_why: components['schemas']['Why'];
-    };
-    /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
-    BayFit: components['schemas']['DeckFit'] & {
-      /**
-       * Format: int32
-       * @description How many more go beside what stands there on the date, without moving anything.
-       */
-      free: number;
-      /** @description Whether that is proven to be the most. */
-      free_proven: boolean;
-      /**
-       * Format: double
-       * @description What stays between the rim and the lowest lamp, or the deck above; negative when it does
-       *     not go under.
-       */
-      over_rim_mm: number;
-      /**
-       * Format: double
-       * @description The same over its dome; `None` for a format without one.
-       */
-      over_dome_mm?: number | null;
-    };
-    /** @description The light on all trays of a bay, with the lamps where they hang. */
-    BayLight: {
-      /** @description PPFD on the leaves while the lamps burn, in µmol/m²/s. */
-      ppfd: components['schemas']['Measures'];
-      /** @description Daily light integral in mol/m²/d; zeros while the lamps are off. */
-      dli: components['schemas']['Measures'];
-      /**
-       * Format: double
-       * @description What of the mean PPFD walls and decks send back, in µmol/m²/s.
-       */
-      sent_back: number;
-      /**
-       * Format: double
-       * @description What of the mean DLI falls through the deck above, in mol/m²/d.
-       */
-      from_above_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
-       */
-      daylight_mol_m2_d: number;
-      /**
-       * Format: date
-       * @description On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
-       */
-      daylight_enough_from?: string | null;
-      /**
-       * Format: double
-       * @description On a sill with lamps: the hours that they must burn to make up for the rest; `None` when the
-       *     crops do not bear so long a day.
-       */
-      lamp_hours_missing?: number | null;
-      /** @description What a lux meter beside the leaves shows while the lamps burn. */
-      lux: components['schemas']['Measures'];
-      /**
-       * Format: double
-       * @description The share of the seedlings' cells whose DLI lies under their own crop's band.
-       */
-      under: number;
-      /**
-       * Format: double
-       * @description The share of the seedlings' cells whose DLI lies over their own crop's band.
-       */
-      over: number;
-      hours_in_band?: components['schemas']['Band'] | null;
-      /**
-       * Format: double
-       * @description Worst cell against the mean.
-       */
-      evenness: number;
-      /** @description The darkest cell. */
-      worst: components['schemas']['Cell'];
-      /** @description The brightest cell. */
-      best: components['schemas']['Cell'];
-      target?: components['schemas']['Band'] | null;
-      ppfd_target?: components['schemas']['Band'] | null;
-      /**
-       * Format: double
-       * @description From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
-       *     or to what closes a bay without lamps at the top; negative when they touch.
-       */
-      gap_mm: number;
-    };
-    /** @description A bay on a date. */
-    BayOnDay: {
-      /** @description The bay. */
-      bay: components['schemas']['BayRef'];
-      /** @description Rack and tier in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description Clear height over the deck.
-       */
-      clear_height_mm: number;
-      /** @description The heights over the floor that the deck can have while its neighbours stay. */
-      deck_range_mm: number[];
-      /**
-       * Format: double
-       * @description The lowest that an emitting face may hang.
-       */
-      lowest_face_mm: number;
-      /**
-       * Format: double
-       * @description The highest that an emitting face may hang.
-       */
-      highest_face_mm: number;
-      /** @description Whether the lamps burn: something here wants light. */
-      burning: boolean;
-      /** @description The trays that stand here; `None` when they were not asked for. */
-      trays?: components['schemas']['TrayOnDay'][] | null;
-      /**
-       * Format: double
-       * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
-       *     `None` while nothing stands here.
-       */
-      headroom_mm?: number | null;
-      /** @description What the trays weigh. */
-      load: components['schemas']['DeckLoad'];
-      light?: components['schemas']['BayLight'] | null;
-      hang?: components['schemas']['Hang'] | null;
-      /**
-       * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
-       *     for, and none outdoors; `None` when they were not asked for at all.
-       */
-      roots?: components['schemas']['TrayRoots'][] | null;
-      /** @description The hours in which the lamps burn while something here wants light. */
-      burns: components['schemas']['Start'];
-      /** @description What the lamps draw. */
-      power: components['schemas']['Power'];
-      detail?: components['schemas']['BayDetail'] | null;
-    };
-    /** @description Names a bay: a tier of a place. */
-    BayRef: {
-      /** @description The place. */
-      place: string;
-      /** @description The tier. */
-      tier: string;
-    };
-    /** @description What a bay has for the tray that is held. */
-    BaySpots: {
-      /** @description The bay. */
-      bay: components['schemas']['BayRef'];
-      /** @description The outlines that are free for it, both ways round, the best first. */
-      spots: components['schemas']['FreeSpot'][];
-      against?: components['schemas']['Statement'] | null;
-    };
-    /** @description What only a bench has. */
-    Bench: {
-      /** @description Whether it can be carried folded, or with its legs off. */
-      folds: boolean;
-    };
-    /** @description The boxes that lift trays. */
-    Boxes: {
-      /** @description The height of each box, or of each layer of like ones, that is at hand. */
-      heights_mm: number[];
-      /**
-       * Format: double
-       * @description What the trays of the tier stand on now, 0 for the bare deck.
-       */
-      stacked_mm: number;
-    };
-    /**
-     * @description What a flat is shared by.
-     * @enum {string}
-     */
-    By: 'rows' | 'packs';
-    /**
-     * @description What the tiers of the room hold that are not kept for storage, each format alone. Trays that stick
-     *     out count where that is accepted.
-     */
-    Capacity: {
-      /**
-       * Format: int32
-       * @description Standard trays.
-       */
-      standard: number;
-      /** @description Each of the plan's own formats, in its order. */
-      own: components['schemas']['FormatHeld'][];
-    };
-    /** @description One case, or several at once. */
-    Cases_Ask:
-      | {
-          /** @description The deck. */
-          deck: components['schemas']['AskedDeck'];
-          /** @description The sizes of tray; of several, those are laid that cover the most together. */
-          sizes: components['schemas']['Size'][];
-        }[]
-      | {
-          /** @description The deck. */
-          deck: components['schemas']['AskedDeck'];
-          /** @description The sizes of tray; of several, those are laid that cover the most together. */
-          sizes: components['schemas']['Size'][];
-        };
-    /** @description One case, or several at once. */
-    Cases_ChamberSetUp:
-      | {
-          /**
-           * Format: double
-           * @description Inner width.
-           */
-          width_mm: number;
-          /**
-           * Format: double
-           * @description Inner depth.
-           */
-          depth_mm: number;
-          /**
-           * Format: double
-           * @description Inner height.
-           */
-          height_mm: number;
-          /** @description Its walls from the inside out; all six sides alike. */
-          walls: components['schemas']['Layer'][];
-          /** @description Openings to the room. */
-          vents?: components['schemas']['VentSlot'][];
-          /** @description Heights of its shelves over the inner floor, from the lowest up. */
-          shelves_mm: number[];
-          /**
-           * Format: double
-           * @description Warmest of the room's day, in °C.
-           */
-          day_c: number;
-          /**
-           * Format: double
-           * @description Coolest of the room's night.
-           */
-          night_c: number;
-          /** @description What warms it under the thermostat, or always. */
-          heaters?: components['schemas']['Heater'][];
-          /** @description The lamps inside. */
-          lamps?: components['schemas']['ChamberLamp'][];
-          thermostat?: components['schemas']['AirThermostat'] | null;
-          door?: components['schemas']['OpenDoor'] | null;
-          /**
-           * Format: double
-           * @description Air that a fan inside moves from layer to layer, in m³/h.
-           */
-          fan_m3_h?: number;
-          /**
-           * Format: double
-           * @description What trays, mix and water inside weigh.
-           */
-          wet_kg?: number;
-          /**
-           * Format: double
-           * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
-           */
-          limit_c?: number;
-          /**
-           * Format: double
-           * @description Price of a kWh.
-           */
-          price_per_kwh?: number;
-        }[]
-      | {
-          /**
-           * Format: double
-           * @description Inner width.
-           */
-          width_mm: number;
-          /**
-           * Format: double
-           * @description Inner depth.
-           */
-          depth_mm: number;
-          /**
-           * Format: double
-           * @description Inner height.
-           */
-          height_mm: number;
-          /** @description Its walls from the inside out; all six sides alike. */
-          walls: components['schemas']['Layer'][];
-          /** @description Openings to the room. */
-          vents?: components['schemas']['VentSlot'][];
-          /** @description Heights of its shelves over the inner floor, from the lowest up. */
-          shelves_mm: number[];
-          /**
-           * Format: double
-           * @description Warmest of the room's day, in °C.
-           */
-          day_c: number;
-          /**
-           * Format: double
-           * @description Coolest of the room's night.
-           */
-          night_c: number;
-          /** @description What warms it under the thermostat, or always. */
-          heaters?: components['schemas']['Heater'][];
-          /** @description The lamps inside. */
-          lamps?: components['schemas']['ChamberLamp'][];
-          thermostat?: components['schemas']['AirThermostat'] | null;
-          door?: components['schemas']['OpenDoor'] | null;
-          /**
-           * Format: double
-           * @description Air that a fan inside moves from layer to layer, in m³/h.
-           */
-          fan_m3_h?: number;
-          /**
-           * Format: double
-           * @description What trays, mix and water inside weigh.
-           */
-          wet_kg?: number;
-          /**
-           * Format: double
-           * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
-           */
-          limit_c?: number;
-          /**
-           * Format: double
-           * @description Price of a kWh.
-           */
-          price_per_kwh?: number;
-        };
-    /** @description One case, or several at once. */
-    Cases_RootZone:
-      | {
-          /** @description The air around it. */
-          air: components['schemas']['RoomAir'];
-          /** @description The tray. */
-          tray: components['schemas']['TrayBox'];
-          /** @description What is in it. */
-          mix?: components['schemas']['Mix'];
-          /**
-           * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
-           *     wires.
-           */
-          under?: components['schemas']['Layer'][];
-          /**
-           * Format: double
-           * @description The temperature of a warm surface that it all stands on; left out, air is below.
-           */
-          warm_surface_c?: number | null;
-          mat?: components['schemas']['HeatMat'] | null;
-          thermostat?: components['schemas']['Thermostat'] | null;
-          /** @description Whether a clear dome covers it. */
-          dome?: boolean;
-          light?: components['schemas']['Light'] | null;
-        }[]
-      | {
-          /** @description The air around it. */
-          air: components['schemas']['RoomAir'];
-          /** @description The tray. */
-          tray: components['schemas']['TrayBox'];
-          /** @description What is in it. */
-          mix?: components['schemas']['Mix'];
-          /**
-           * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
-           *     wires.
-           */
-          under?: components['schemas']['Layer'][];
-          /**
-           * Format: double
-           * @description The temperature of a warm surface that it all stands on; left out, air is below.
-           */
-          warm_surface_c?: number | null;
-          mat?: components['schemas']['HeatMat'] | null;
-          thermostat?: components['schemas']['Thermostat'] | null;
-          /** @description Whether a clear dome covers it. */
-          dome?: boolean;
-          light?: components['schemas']['Light'] | null;
-        };
-    /** @description One case, or several at once. */
-    Cases_Scene:
-      | {
-          /** @description Any name; given back with the answer. */
-          name?: string | null;
-          /** @description The box. */
-          bay: components['schemas']['SceneBay'];
-          /** @description The lamps' emitting rectangles. */
-          emitters: components['schemas']['SceneEmitter'][];
-          /** @description The points. */
-          grid: components['schemas']['Grid'];
-          /**
-           * Format: double
-           * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
-           */
-          umol_per_s_per_klm?: number | null;
-        }[]
-      | {
-          /** @description Any name; given back with the answer. */
-          name?: string | null;
-          /** @description The box. */
-          bay: components['schemas']['SceneBay'];
-          /** @description The lamps' emitting rectangles. */
-          emitters: components['schemas']['SceneEmitter'][];
-          /** @description The points. */
-          grid: components['schemas']['Grid'];
-          /**
-           * Format: double
-           * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
-           */
-          umol_per_s_per_klm?: number | null;
-        };
-    /** @description One case, or several at once. */
-    Cases_Sown:
-      | {
-          /** @description The crop, as the library names it. */
-          crop: string;
-          /**
-           * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
-           *     hour, or any number of equal shares of a day.
-           */
-          root_zone_c: number[];
-        }[]
-      | {
-          /** @description The crop, as the library names it. */
-          crop: string;
-          /**
-           * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
-           *     hour, or any number of equal shares of a day.
-           */
-          root_zone_c: number[];
-        };
-    /** @description One case, or several at once. */
-    Cases_Want:
-      | {
-          /**
-           * Format: int32
-           * @description Plants wanted in the end.
-           */
-          wanted: number;
-          /**
-           * Format: double
-           * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
-           */
-          viability?: number | null;
-          test?: components['schemas']['GerminationTest'] | null;
-          /**
-           * Format: double
-           * @description The share of live seeds that come up where they lie; all when left out.
-           */
-          comes_up?: number;
-          /**
-           * Format: double
-           * @description The share of seedlings lost from emergence to planting out.
-           */
-          losses?: number;
-          /**
-           * Format: int32
-           * @description Plants that grow together in a cell as a clump.
-           */
-          plants_per_cell?: number;
-          /**
-           * Format: int32
-           * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
-           */
-          seeds_per_cell?: number | null;
-          /**
-           * Format: double
-           * @description The share of cells that may stay empty.
-           */
-          most_empty?: number;
-          /**
-           * Format: double
-           * @description How sure one wants to be of the plants wanted.
-           */
-          sure?: number;
-          /**
-           * Format: int32
-           * @description Seeds in the packet; left out when nobody counted.
-           */
-          seeds?: number | null;
-        }[]
-      | {
-          /**
-           * Format: int32
-           * @description Plants wanted in the end.
-           */
-          wanted: number;
-          /**
-           * Format: double
-           * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
-           */
-          viability?: number | null;
-          test?: components['schemas']['GerminationTest'] | null;
-          /**
-           * Format: double
-           * @description The share of live seeds that come up where they lie; all when left out.
-           */
-          comes_up?: number;
-          /**
-           * Format: double
-           * @description The share of seedlings lost from emergence to planting out.
-           */
-          losses?: number;
-          /**
-           * Format: int32
-           * @description Plants that grow together in a cell as a clump.
-           */
-          plants_per_cell?: number;
-          /**
-           * Format: int32
-           * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
-           */
-          seeds_per_cell?: number | null;
-          /**
-           * Format: double
-           * @description The share of cells that may stay empty.
-           */
-          most_empty?: number;
-          /**
-           * Format: double
-           * @description How sure one wants to be of the plants wanted.
-           */
-          sure?: number;
-          /**
-           * Format: int32
-           * @description Seeds in the packet; left out when nobody counted.
-           */
-          seeds?: number | null;
-        };
-    /**
-     * @description How cautious a gardener is about the last frost.
-     * @enum {string}
-     */
-    Caution: 'bold' | 'even' | 'careful';
-    /** @description A cell of a tray, and where it lies on the deck. */
-    Cell: {
-      /** @description The tray. */
-      tray: string;
-      /**
-       * Format: double
-       * @description Its centre along the shelf.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Its centre from the front.
-       */
-      y_mm: number;
-    };
-    /** @description The light of each cell of a part, row by row from the front left; empty where there is none. */
-    CellFigures: {
-      /** @description PPFD in µmol/m²/s. */
-      ppfd: number[];
-      /** @description DLI in mol/m²/d, from lamps and window together. */
-      dli: number[];
-    };
-    /** @description The chains that lamps hang by. */
-    Chain: {
-      /**
-       * Format: double
-       * @description How far a lamp moves by a link.
-       */
-      link_mm: number;
-    };
-    /** @description What only a germination chamber has. */
-    Chamber: {
-      /**
-       * Format: double
-       * @description Distance from one height that a shelf can have to the next.
-       */
-      pitch_mm: number;
-      /** @description The layers of its walls from the inside out. */
-      walls: components['schemas']['WallLayer'][];
-      /** @description Openings that let warm, damp air out and fresh air in. */
-      vents: components['schemas']['Vent'][];
-      /**
-       * Format: double
-       * @description Where its thermostat's probe hangs over its floor; half way up when left out.
-       */
-      probe_mm?: number | null;
-      /**
-       * Format: double
-       * @description What its over-temperature limit is set to, in °C; 30 °C when left out.
-       */
-      limit_c?: number | null;
-    };
-    /** @description A chamber that has come to run through the same day again and again. */
-    ChamberDay: {
-      /** @description Every shelf, from the lowest up. */
-      shelves: components['schemas']['ShelfDay'][];
-      /**
-       * Format: double
-       * @description Heat that its walls let through, in W/K.
-       */
-      walls_w_k: number;
-      /**
-       * Format: double
-       * @description Air that its vents let through on the mean, in m³/h.
-       */
-      vents_m3_h: number;
-      /**
-       * Format: double
-       * @description The share of the day that the heaters are on.
-       */
-      duty: number;
-      /**
-       * Format: double
-       * @description What heaters and lamps draw, in kWh a day.
-       */
-      kwh_per_day: number;
-      /**
-       * Format: double
-       * @description What that costs a day.
-       */
-      cost_per_day: number;
-      /** @description Whether the thermostat's setting is held; true without one. */
-      reaches: boolean;
-      /** @description Whether any shelf passes the limit. */
-      overheats: boolean;
-      /** @description What would help where it overheats or stays too cool, the most first. */
-      helps: components['schemas']['ChamberHelp'][];
-    };
-    /** @description A change to a chamber, and what it would bring. */
-    ChamberHelp: {
-      /** @description What to do. */
-      what: components['schemas']['Statement'];
-      /**
-       * Format: double
-       * @description The warmest that any shelf would get, in °C.
-       */
-      most_c: number;
-      /**
-       * Format: double
-       * @description The mean of all shelves then, in °C.
-       */
-      mean_c: number;
-    };
-    /** @description A lamp in a chamber. */
-    ChamberLamp: {
-      /**
-       * Format: double
-       * @description Power at the plug: all of it stays inside as heat.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Where it is over the inner floor.
-       */
-      at_mm: number;
-      /**
-       * Format: double
-       * @description When it goes on, in hours after midnight.
-       */
-      from_h: number;
-      /**
-       * Format: double
-       * @description How long it burns a day.
-       */
-      hours: number;
-    };
-    /** @description A closed box with shelves. */
-    ChamberSetUp: {
-      /**
-       * Format: double
-       * @description Inner width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Inner depth.
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description Inner height.
-       */
-      height_mm: number;
-      /** @description Its walls from the inside out; all six sides alike. */
-      walls: components['schemas']['Layer'][];
-      /** @description Openings to the room. */
-      vents?: components['schemas']['VentSlot'][];
-      /** @description Heights of its shelves over the inner floor, from the lowest up. */
-      shelves_mm: number[];
-      /**
-       * Format: double
-       * @description Warmest of the room's day, in °C.
-       */
-      day_c: number;
-      /**
-       * Format: double
-       * @description Coolest of the room's night.
-       */
-      night_c: number;
-      /** @description What warms it under the thermostat, or always. */
-      heaters?: components['schemas']['Heater'][];
-      /** @description The lamps inside. */
-      lamps?: components['schemas']['ChamberLamp'][];
-      thermostat?: components['schemas']['AirThermostat'] | null;
-      door?: components['schemas']['OpenDoor'] | null;
-      /**
-       * Format: double
-       * @description Air that a fan inside moves from layer to layer, in m³/h.
-       */
-      fan_m3_h?: number;
-      /**
-       * Format: double
-       * @description What trays, mix and water inside weigh.
-       */
-      wet_kg?: number;
-      /**
-       * Format: double
-       * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
-       */
-      limit_c?: number;
-      /**
-       * Format: double
-       * @description Price of a kWh.
-       */
-      price_per_kwh?: number;
-    };
-    /** @description A way to run a chamber. */
-    ChamberWay: {
-      /** @description Stable name. */
-      code: string;
-      /** @description What it is. */
-      name: components['schemas']['Statement'];
-      /** @description Mean of each shelf from the lowest up, in °C. */
-      shelves_c: number[];
-      /**
-       * Format: double
-       * @description The warmest that any shelf gets.
-       */
-      most_c: number;
-      /**
-       * Format: double
-       * @description The coolest that any shelf gets.
-       */
-      least_c: number;
-      /** @description Whether that passes its limit. */
-      overheats: boolean;
-      /** @description Whether its thermostat's setting is held. */
-      reaches: boolean;
-      /**
-       * Format: double
-       * @description Air that its vents let through on the mean, in m³/h.
-       */
-      vents_m3_h: number;
-      /**
-       * Format: double
-       * @description What heaters and lamps draw, in kWh a day.
-       */
-      kwh_per_day: number;
-      /**
-       * Format: double
-       * @description What that costs a day.
-       */
-      cost_per_day: number;
-      /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
-      patch: components['schemas']['PatchStep'][];
-    };
-    /** @description An assessment against an earlier answer. */
-    Changes: {
-      /** @description This answer's name: ask for what changes `since` it. */
-      id: string;
-      season?: components['schemas']['Season'] | null;
-      /** @description The dates of every sowing. */
-      sowings: components['schemas']['Part_SowingDates'][];
-      /** @description How much of each sowing to sow; left out when it was not asked for. */
-      to_sow?: components['schemas']['Part_SowingCells'][] | null;
-      /** @description The room on each day that was asked for. */
-      room: components['schemas']['RoomChanges'][];
-      /** @description Findings, the gravest first. */
-      findings: components['schemas']['Part_Finding'][];
-      /** @description What to mind with mains and water. */
-      caution: string;
-      /** @description What to mind with loaded racks. */
-      load_caution: string;
-      /** @description What to mind where strong lamps hang close over leaves. */
-      light_caution: string;
-    };
-    /** @description Hours of the day in which a kWh costs less. */
-    CheapHours: {
-      /** @description The hours. */
-      hours: components['schemas']['ClockSpan'];
-      /**
-       * Format: double
-       * @description Price of a kWh in them, in the site's currency.
-       */
-      price_per_kwh: number;
-    };
-    /**
-     * @description A span by the clock, from one time of day to another; over midnight when the second comes
-     *     first.
-     */
-    ClockSpan: {
-      /**
-       * Format: double
-       * @description When it begins: hours after midnight, 6.5 for 06:30.
-       */
-      from_h: number;
-      /**
-       * Format: double
-       * @description When it ends.
-       */
-      to_h: number;
-    };
-    /** @description Closed air on a day. */
-    ClosedAir: {
-      /** @description The index of its lowest tier in the place. */
-      first_tier: number;
-      /** @description It, shelf by shelf. */
-      day: components['schemas']['ChamberDay'];
-      /**
-       * Format: double
-       * @description Where the thermostat's probe hangs in it, over its floor; `None` without one.
-       */
-      probe_mm?: number | null;
-      /**
-       * Format: double
-       * @description Above this it is too hot, in °C.
-       */
-      limit_c: number;
-      /** @description For each shelf, from the lowest up, the plan's crops that come up best there. */
-      suits: string[][];
-      /** @description How it is reckoned. */
-      why: components['schemas']['Why'];
-    };
-    /** @description What only a closet has. */
-    Closet: {
-      /**
-       * Format: double
-       * @description Distance from one height that a deck can have to the next.
-       */
-      pitch_mm: number;
-      /**
-       * @description Whether its doors are kept shut, so that it holds what warmth its lamps give; open when
-       *     left out.
-       */
-      shut?: boolean;
-    };
-    /** @description What only a cold frame has. */
-    ColdFrame: {
-      /** @description Whether it has a light that can be closed at night. */
-      glazed: boolean;
-    };
-    /** @description The colour of a tier's lamps. */
-    Colour: {
-      /** @description Every kind of lamp in the tier. */
-      lamps: components['schemas']['LampPhotons'][];
-      /** @description The colours that lamps of this family are sold in; empty for purple ones. */
-      shades: components['schemas']['Shade'][];
-      /** @description What another colour would change, and what it would not. */
-      verdict: components['schemas']['Statement'];
-      /** @description About lamps sold for flowers and fruit. */
-      flowering: components['schemas']['Statement'];
-    };
-    /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
-    Crop: {
-      /** @description Identifier that sowings name. */
-      id: string;
-      /** @description Common name. */
-      name: string;
-      /** @description How days to emergence follow from temperature. */
-      emergence: components['schemas']['Emergence'];
-      /**
-       * Format: double
-       * @description Weeks from sowing to planting out.
-       */
-      weeks_indoors: number;
-      /**
-       * Format: double
-       * @description Weeks from the last frost to planting out, negative for hardy crops.
-       */
-      weeks_after_last_frost: number;
-      /**
-       * Format: int32
-       * @description Days of hardening off before planting out.
-       */
-      hardening_days: number;
-      /**
-       * Format: double
-       * @description Root-zone temperature to germinate at, in °C.
-       */
-      root_zone_c: number;
-      /**
-       * Format: double
-       * @description Least daily light integral that grows a sturdy seedling.
-       */
-      dli_low_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description Daily light integral past which seedlings gain nothing.
-       */
-      dli_high_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description Longest photoperiod it bears, in hours.
-       */
-      photoperiod_most_h: number;
-      /** @description Whether seed wants light or darkness. */
-      germinates_in: components['schemas']['GerminatesIn'];
-      /** @description What is put into the mix, or into water. */
-      grown_from: components['schemas']['GrownFrom'];
-      /**
-       * Format: double
-       * @description Height at planting out in mm.
-       */
-      height_out_mm: number;
-      /**
-       * Format: double
-       * @description How deep it is sown or stuck; 0 on the surface.
-       */
-      sow_depth_mm: number;
-      /**
-       * Format: double
-       * @description Hours in water before sowing; 0 for none.
-       */
-      soak_h: number;
-      /**
-       * Format: double
-       * @description Weeks cold and moist before it is sown warm; 0 for none.
-       */
-      cold_weeks: number;
-      /**
-       * Format: double
-       * @description Days after it shows that it may stay in the dark before it is spoiled.
-       */
-      dark_days: number;
-      /** @description How fast it fills its cell: strong ones shade slow ones beside them. */
-      vigour: components['schemas']['Vigour'];
-      /** @description How it grows as a seedling; upright when left out. */
-      habit?: components['schemas']['Habit'];
-      /** @description How it bears being moved. */
-      transplants: components['schemas']['Transplants'];
-      /** @description Whether it is started indoors. */
-      start: components['schemas']['StartPlace'];
-      /** @description Why. */
-      start_reason: components['schemas']['StartReason'];
-      /**
-       * Format: double
-       * @description Mix in the cell that it is sown in, in ml.
-       */
-      cell_ml: number;
-      /**
-       * Format: double
-       * @description Mix in the pot that it is moved to; 0 when it stays where it was sown.
-       */
-      pot_on_ml: number;
-      /**
-       * Format: double
-       * @description Weeks from emergence to that; 0 when it stays.
-       */
-      pot_on_weeks: number;
-      /**
-       * Format: int32
-       * @description Plants that grow in a cell as a clump; 1 for a single one.
-       */
-      plants_per_cell: number;
-      /**
-       * Format: double
-       * @description From plant to plant in the tray, by the time it goes out.
-       */
-      spacing_mm: number;
-      /**
-       * Format: double
-       * @description The share of seedlings lost from emergence to planting out.
-       */
-      losses: number;
-      /** @description Years in a cool, dry room until half of the seed is dead. */
-      seed_life_years: components['schemas']['Known'];
-    };
-    /** @description The crops that come with the application, and where their figures come from. */
-    CropLibrary: {
-      /** @description The crops. */
-      crops: components['schemas']['Crop'][];
-      /** @description The source of each field. */
-      sources: {
-        [key: string]: string;
-      };
-    };
-    /** @description A crop, and when it would be sown here. */
-    CropStart: {
-      /** @description The crop. */
-      crop: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description Where it is best sown. */
-      start: components['schemas']['StartPlace'];
-      /**
-       * Format: date
-       * @description Day to sow it in this room's air.
-       */
-      sow: string;
-      /**
-       * Format: date
-       * @description Day to plant it out.
-       */
-      out: string;
-      /**
-       * @description Whether gardeners of this climate start it indoors in the month that is next: from `today` on,
-       *     or from the season's first sowing.
-       */
-      now: boolean;
-    };
-    /**
-     * @description How days and times are written.
-     * @enum {string}
-     */
-    DateForm: 'day_first' | 'month_first';
-    /** @description Days from one date up to and including another. */
-    DateSpan: {
-      /**
-       * Format: date
-       * @description First day.
-       */
-      from: string;
-      /**
-       * Format: date
-       * @description Last day.
-       */
-      to: string;
-    };
-    /** @description Why each date of a sowing is as it is. */
-    DatesWhy: {
-      /** @description The day to sow. */
-      sow: components['schemas']['Why'];
-      /** @description The day it shows. */
-      emerge: components['schemas']['Why'];
-      /** @description The day to plant out. */
-      out: components['schemas']['Why'];
-    };
-    /** @description A day and its minimum. */
-    DayMinimum: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /**
-       * Format: double
-       * @description Its minimum, in °C.
-       */
-      minimum_c: number;
-    };
-    /** @description What the decks of a place are. */
-    Deck: {
-      /** @description Their material. */
-      material: components['schemas']['Material'];
-      /**
-       * Format: double
-       * @description Their thickness.
-       */
-      thickness_mm: number;
-      /**
-       * Format: double
-       * @description What one deck may carry, spread evenly, by the maker; left out when unknown.
-       */
-      rating_kg?: number | null;
-    };
-    /** @description How many trays of a format a deck holds. */
-    DeckFit: {
-      /** @description The format. */
-      format: string;
-      /** @description All with their length along the front. */
-      lengthwise: components['schemas']['WayRound'];
-      /** @description All with their length from front to back. */
-      crosswise: components['schemas']['WayRound'];
-      /**
-       * Format: int32
-       * @description The most in any mixture of both ways, none over an edge.
-       */
-      most: number;
-      /** @description Whether that is proven to be the most. */
-      proven: boolean;
-      /** @description Where each would lie then. */
-      laid: components['schemas']['Laid'][];
-    };
-    /** @description The trays' mass on a deck. */
-    DeckLoad: {
-      /**
-       * Format: double
-       * @description All trays watered through and drained.
-       */
-      drained_kg: number;
-      /**
-       * Format: double
-       * @description All trays while they stand in water from below.
-       */
-      watered_kg: number;
-      /**
-       * Format: double
-       * @description What the deck may carry by its maker; `None` when unknown.
-       */
-      rating_kg?: number | null;
-    };
-    /**
-     * @description A unit of temperature.
-     * @enum {string}
-     */
-    DegreeUnit: 'c' | 'f';
-    /** @description How much of a bay is wanted beyond its figures: lists that only its own sheet shows. */
-    Detail:
-      | 'all'
-      | {
-          /** @description Cells and fits of one bay. */
-          bay: components['schemas']['BayRef'];
-        }
-      | 'outline'
-      | 'sowings'
-      | 'days';
-    /** @description The brightness steps of a lamp. */
-    Dimmer: {
-      /** @description The share of its full light at each step, the least first; watts follow it. */
-      steps: number[];
-      /** @description The step it stands on, counted from 0. */
-      at: number;
-    };
-    /** @description How a luminaire's intensity was measured, by direction. */
-    Distribution: {
-      /** @description What its angles count. */
-      kind: components['schemas']['PhotometricType'];
-      /** @description The vertical angles in degrees, rising. */
-      vertical_deg: number[];
-      /** @description The horizontal angles in degrees, rising. */
-      horizontal_deg: number[];
-      /** @description The intensity in cd: a list over the vertical angles for each horizontal one. */
-      candela: number[][];
-    };
-    /** @description A clear opening, between the frames. */
-    Door: {
-      /**
-       * Format: double
-       * @description Clear width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Clear height.
-       */
-      height_mm: number;
-    };
-    /** @description A tray that nobody waters. */
-    Dries: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description Where it stands. */
-      bay: components['schemas']['BayRef'];
-      /** @description The same in words. */
-      bay_name: string;
-      /**
-       * Format: date
-       * @description The day on which it wants water again, watered well on leaving; `None` when that is over a
-       *     month away.
-       */
-      dries_on?: string | null;
-      /**
-       * Format: date
-       * @description The same when it is left filled from below.
-       */
-      filled_until?: string | null;
-      /** @description Whether it is dry before somebody is back. */
-      too_soon: boolean;
-    };
-    /** @description What to do with the plan's form. */
-    Edit:
-      | {
-          /**
-           * @description Sets all that follows from living in a town: latitude, time zone, mains, currency, units, the
-           *     last frost by estimate and the season around it.
-           */
-          live_at: {
-            /** @description The town, as the list of homes names it. */
-            home: string;
+    schemas: {
+        /** @description A way of changing the gap between lamps and leaves. */
+        Adjust: {
+            /** @description Lamps hang by chains from the deck above and move link by link. */
+            chain: components["schemas"]["Chain"];
+        } | {
+            /** @description Lamps stay; boxes under the trays lift them. */
+            boxes: components["schemas"]["Boxes"];
+        } | "fixed";
+        /** @description A change to make on a day, because plants have grown. */
+        Adjustment: {
             /**
              * Format: date
-             * @description The day on which it is planned: the season is the next from then on.
+             * @description The day.
              */
-            today: string;
-          };
-        }
-      | {
-          /** @description Sets the last frost, and the season around it. */
-          anchor: {
+            date: string;
+            /** @description What to set then. */
+            setting: components["schemas"]["Setting"];
+            /** @description How a hand does it, against the setting before. */
+            step: components["schemas"]["Step"];
             /**
-             * Format: date
-             * @description The day after which frost is as likely as not to be over.
+             * Format: double
+             * @description From the tallest leaves of that day to the faces then.
              */
-            last_frost: string;
-          };
-        }
-      | {
-          /**
-           * @description Gives a place as many lamps and mats as people own, spread over its tiers, in place of those
-           *     that it has.
-           */
-          equip: {
-            /** @description The place. */
-            place: string;
-            /** @description What it is to have. */
-            with: components['schemas']['Equipment'];
-          };
-        }
-      | {
-          /** @description Hangs and lays in other bays what hangs and lies in one, in place of what was there. */
-          copy_gear: {
-            /** @description The bay that is copied. */
-            from: components['schemas']['BayRef'];
-            /** @description The bays that get the same. */
-            to: components['schemas']['BayRef'][];
-          };
-        }
-      | 'stand_all'
-      | {
-          /** @description Sets how many plants are wanted of a sowing, and gives it as many trays as those take. */
-          want: {
-            /** @description The sowing. */
-            sowing: string;
+            gap_mm: number;
+        };
+        /** @description How far a lamp's light has fallen off with use. */
+        Ageing: {
+            /**
+             * Format: double
+             * @description Hours that it has burnt.
+             */
+            burnt_h: number;
+            /**
+             * Format: double
+             * @description Hours after which 70 % of its light is left, by the maker (L70).
+             */
+            l70_h: number;
+        };
+        /** @description The air of the room, as a thermometer between the shelves shows it. */
+        Air: {
+            /**
+             * Format: double
+             * @description Temperature by day in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Temperature by night in °C.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1; half when left out.
+             */
+            humidity?: number | null;
+        };
+        /** @description A thermostat whose probe hangs in the air. */
+        AirThermostat: {
+            /**
+             * Format: double
+             * @description What it is set to, in °C.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description From switching on to switching off.
+             */
+            hysteresis_k?: number;
+            /**
+             * Format: double
+             * @description Where its probe hangs over the inner floor.
+             */
+            probe_at_mm: number;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_ChamberDay: {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        }[] | {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        };
+        /** @description One answer, or one for each case. */
+        Answers_Outcome: {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
+        }[] | {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_Packing: {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
+        }[] | {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_RootZoneDay: {
+            hours?: components["schemas"]["RootZoneHours"] | null;
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
+        }[] | {
+            hours?: components["schemas"]["RootZoneHours"] | null;
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
+        };
+        /** @description One answer, or one for each case. */
+        Answers_SceneLight: {
+            /** @description The scene's name. */
+            name?: string | null;
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
+            direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
+             */
+            mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
+        }[] | {
+            /** @description The scene's name. */
+            name?: string | null;
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
+            direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
+             */
+            mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_ToSow: {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
             /**
              * Format: int32
-             * @description Plants wanted.
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+        }[] | {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /** @description A deck and the trays to lay on it. */
+        Ask: {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        };
+        /** @description A deck to lay trays on. */
+        AskedDeck: {
+            /**
+             * Format: double
+             * @description Along the front.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From front to back.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Thickness of posts that take its corners.
+             */
+            post_mm?: number;
+        };
+        /** @description All that follows from a plan. */
+        Assessment: {
+            /** @description The whole season, day by day. */
+            season: components["schemas"]["Season"];
+            /** @description The dates of every sowing. */
+            sowings: components["schemas"]["SowingDates"][];
+            /** @description How much of each sowing to sow, in the order of sowing; `None` when it was not asked for. */
+            to_sow?: components["schemas"]["SowingCells"][] | null;
+            /** @description The room on each day that was asked for. */
+            room: components["schemas"]["RoomOnDay"][];
+            /** @description Findings on the plan, and on each bay on each day asked for; the gravest first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description What to mind with mains and water. */
+            caution: string;
+            /** @description What to mind with loaded racks. */
+            load_caution: string;
+            /** @description What to mind where strong lamps hang close over leaves. */
+            light_caution: string;
+        };
+        /** @description Emergence at a constant temperature. */
+        AtTemperature: {
+            /**
+             * Format: double
+             * @description The root zone's temperature, in °C.
+             */
+            root_zone_c: number;
+            /**
+             * Format: double
+             * @description Mean days until half show; `None` where none come up.
+             */
+            days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+        };
+        /** @description Days away, and how the trays get through them. */
+        Away: {
+            /** @description The days. */
+            days: components["schemas"]["DateSpan"];
+            /** @description The trays that stand in the room, the first to dry out first. */
+            trays: components["schemas"]["Dries"][];
+        };
+        /**
+         * @description A direction in the deck's plane.
+         * @enum {string}
+         */
+        Axis: "x" | "y";
+        /** @description A range of light: daily, in mol/m²/d, or PPFD, in µmol/m²/s. */
+        Band: {
+            /**
+             * Format: double
+             * @description Less than this stretches.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description More than this is wasted or scorches.
+             */
+            high: number;
+        };
+        /** @description The air over the trays of a bay. */
+        BayAir: {
+            /**
+             * Format: double
+             * @description Its temperature by day.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1.
+             */
+            humidity: number;
+            /**
+             * Format: double
+             * @description Vapour pressure deficit by day, in kPa.
+             */
+            vpd_kpa: number;
+            /**
+             * Format: double
+             * @description The temperature at which dew falls.
+             */
+            dew_point_c?: number | null;
+            /**
+             * Format: double
+             * @description The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
+             *     one.
+             */
+            far_end_m_s: number;
+            /** @description How likely mould and damping-off are there. */
+            mould: components["schemas"]["MouldRisk"];
+            /**
+             * @description What would stir the leaves at the far end; empty where they are stirred, and when it was not
+             *     asked for.
+             */
+            fans: components["schemas"]["FanChoice"][];
+        };
+        /** @description What only a bay's own sheet shows. */
+        BayDetail: {
+            /** @description What fits here, a row for each format of the plan. */
+            fits: components["schemas"]["BayFit"][];
+            air?: components["schemas"]["BayAir"] | null;
+            chamber?: components["schemas"]["ClosedAir"] | null;
+            colour?: components["schemas"]["Colour"] | null;
+            sill?: components["schemas"]["SillYear"] | null;
+            empty?: components["schemas"]["EmptyLight"] | null;
+            light_why?: components["schemas"]["LightWhy"] | null;
+            /** @description How power, energy and cost are reckoned. */
+            power_why: components["schemas"]["Why"];
+        };
+        /** @description A format in a bay on a date: what fits under the ceiling, and beside what stands there. */
+        BayFit: components["schemas"]["DeckFit"] & {
+            /**
+             * Format: int32
+             * @description How many more go beside what stands there on the date, without moving anything.
+             */
+            free: number;
+            /** @description Whether that is proven to be the most. */
+            free_proven: boolean;
+            /**
+             * Format: double
+             * @description What stays between the rim and the lowest lamp, or the deck above; negative when it does
+             *     not go under.
+             */
+            over_rim_mm: number;
+            /**
+             * Format: double
+             * @description The same over its dome; `None` for a format without one.
+             */
+            over_dome_mm?: number | null;
+        };
+        /** @description The light on all trays of a bay, with the lamps where they hang. */
+        BayLight: {
+            /** @description PPFD on the leaves while the lamps burn, in µmol/m²/s. */
+            ppfd: components["schemas"]["Measures"];
+            /** @description Daily light integral in mol/m²/d; zeros while the lamps are off. */
+            dli: components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description What of the mean PPFD walls and decks send back, in µmol/m²/s.
+             */
+            sent_back: number;
+            /**
+             * Format: double
+             * @description What of the mean DLI falls through the deck above, in mol/m²/d.
+             */
+            from_above_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
+             */
+            daylight_mol_m2_d: number;
+            /**
+             * Format: date
+             * @description On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+             */
+            daylight_enough_from?: string | null;
+            /** @description What a lux meter beside the leaves shows while the lamps burn. */
+            lux: components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description The share of the seedlings' cells whose DLI lies under their own crop's band.
+             */
+            under: number;
+            /**
+             * Format: double
+             * @description The share of the seedlings' cells whose DLI lies over what their own crop uses.
+             */
+            over: number;
+            hours_in_band?: components["schemas"]["Band"] | null;
+            /**
+             * Format: double
+             * @description Worst cell against the mean.
+             */
+            evenness: number;
+            /** @description The darkest cell. */
+            worst: components["schemas"]["Cell"];
+            /** @description The brightest cell. */
+            best: components["schemas"]["Cell"];
+            target?: components["schemas"]["Band"] | null;
+            ppfd_target?: components["schemas"]["Band"] | null;
+            /**
+             * Format: double
+             * @description From the tallest leaves (the highest rim while nothing is up) to the lowest emitting face,
+             *     or to what closes a bay without lamps at the top; negative when they touch.
+             */
+            gap_mm: number;
+        };
+        /** @description A bay on a date. */
+        BayOnDay: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description Rack and tier in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Clear height over the deck.
+             */
+            clear_height_mm: number;
+            /** @description The heights over the floor that the deck can have while its neighbours stay. */
+            deck_range_mm: number[];
+            /**
+             * Format: double
+             * @description The lowest that an emitting face may hang.
+             */
+            lowest_face_mm: number;
+            /**
+             * Format: double
+             * @description The highest that an emitting face may hang.
+             */
+            highest_face_mm: number;
+            /** @description Whether the lamps burn: something here wants light. */
+            burning: boolean;
+            /** @description The trays that stand here; `None` when they were not asked for. */
+            trays?: components["schemas"]["TrayOnDay"][] | null;
+            /**
+             * Format: double
+             * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+             *     `None` while nothing stands here.
+             */
+            headroom_mm?: number | null;
+            /** @description What the trays weigh. */
+            load: components["schemas"]["DeckLoad"];
+            light?: components["schemas"]["BayLight"] | null;
+            hang?: components["schemas"]["Hang"] | null;
+            /**
+             * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
+             *     for, and none outdoors; `None` when they were not asked for at all.
+             */
+            roots?: components["schemas"]["TrayRoots"][] | null;
+            /** @description The hours in which the lamps burn while something here wants light. */
+            burns: components["schemas"]["Start"];
+            /** @description What the lamps draw. */
+            power: components["schemas"]["Power"];
+            detail?: components["schemas"]["BayDetail"] | null;
+        };
+        /** @description Names a bay: a tier of a place. */
+        BayRef: {
+            /** @description The place. */
+            place: string;
+            /** @description The tier. */
+            tier: string;
+        };
+        /** @description What a bay has for the tray that is held. */
+        BaySpots: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description The outlines that are free for it, both ways round, the best first. */
+            spots: components["schemas"]["FreeSpot"][];
+            against?: components["schemas"]["Statement"] | null;
+        };
+        /** @description What only a bench has. */
+        Bench: {
+            /** @description Whether it can be carried folded, or with its legs off. */
+            folds: boolean;
+        };
+        /** @description The boxes that lift trays. */
+        Boxes: {
+            /** @description The height of each box, or of each layer of like ones, that is at hand. */
+            heights_mm: number[];
+            /**
+             * Format: double
+             * @description What the trays of the tier stand on now, 0 for the bare deck.
+             */
+            stacked_mm: number;
+        };
+        /**
+         * @description What a flat is shared by.
+         * @enum {string}
+         */
+        By: "rows" | "packs";
+        /**
+         * @description What the tiers of the room hold that are not kept for storage, each format alone. Trays that stick
+         *     out count where that is accepted.
+         */
+        Capacity: {
+            /**
+             * Format: int32
+             * @description Standard trays.
+             */
+            standard: number;
+            /** @description Each of the plan's own formats, in its order. */
+            own: components["schemas"]["FormatHeld"][];
+        };
+        /** @description One case, or several at once. */
+        Cases_Ask: {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        }[] | {
+            /** @description The deck. */
+            deck: components["schemas"]["AskedDeck"];
+            /** @description The sizes of tray; of several, those are laid that cover the most together. */
+            sizes: components["schemas"]["Size"][];
+        };
+        /** @description One case, or several at once. */
+        Cases_ChamberSetUp: {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /** @description Whether seedlings that are up need its lamps. */
+            grown?: boolean;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        }[] | {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /** @description Whether seedlings that are up need its lamps. */
+            grown?: boolean;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        };
+        /** @description One case, or several at once. */
+        Cases_RootZone: {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        }[] | {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        };
+        /** @description One case, or several at once. */
+        Cases_Scene: {
+            /** @description Any name; given back with the answer. */
+            name?: string | null;
+            /** @description The box. */
+            bay: components["schemas"]["SceneBay"];
+            /** @description The lamps' emitting rectangles. */
+            emitters: components["schemas"]["SceneEmitter"][];
+            /** @description The points. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
+        }[] | {
+            /** @description Any name; given back with the answer. */
+            name?: string | null;
+            /** @description The box. */
+            bay: components["schemas"]["SceneBay"];
+            /** @description The lamps' emitting rectangles. */
+            emitters: components["schemas"]["SceneEmitter"][];
+            /** @description The points. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
+        };
+        /** @description One case, or several at once. */
+        Cases_Sown: {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        }[] | {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        };
+        /** @description One case, or several at once. */
+        Cases_Want: {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
              */
             wanted: number;
-          };
-        }
-      | {
-          /** @description Adds a place of a generic kind at the right. */
-          add_place: {
-            /** @description The kind, as the shelf of kinds names it. */
-            kind: string;
-          };
-        }
-      | {
-          /** @description Adds a tier where the place has most room for one. */
-          add_tier: {
-            /** @description The place. */
-            place: string;
-          };
-        }
-      | {
-          /** @description Hangs a lamp of a generic kind in a bay. */
-          add_lamp: {
-            /** @description The bay. */
-            bay: components['schemas']['BayRef'];
-            /** @description The kind. */
-            kind: string;
-          };
-        }
-      | {
-          /** @description Lays a heat mat of a generic kind on a deck. */
-          add_mat: {
-            /** @description The bay. */
-            bay: components['schemas']['BayRef'];
-            /** @description The kind. */
-            kind: string;
-          };
-        }
-      | {
-          /** @description Puts a fan of a generic kind into a bay. */
-          add_fan: {
-            /** @description The bay. */
-            bay: components['schemas']['BayRef'];
-            /** @description The kind. */
-            kind: string;
-          };
-        }
-      | {
-          /** @description Takes a generic container into the plan's own formats. */
-          add_format: {
-            /** @description The kind. */
-            kind: string;
-          };
-        }
-      | {
-          /** @description Add another: copies places, tiers and gear, without the trays. */
-          again: {
-            /** @description What to copy. */
-            things: components['schemas']['Thing'][];
-          };
-        }
-      | {
-          /** @description Takes things out of the plan. Trays that stood there stay in the plan without a spot. */
-          remove: {
-            /** @description What to take out. */
-            things: components['schemas']['Thing'][];
-          };
-        }
-      | {
-          /** @description Moves a place along the row. */
-          move_place: {
-            /** @description The place. */
-            place: string;
-            /** @description Its new index, from the left. */
-            to: number;
-          };
-        }
-      | {
-          /** @description Stands trays on free spots in a bay, from a stage on or from a date within it. */
-          stand_trays: {
-            /** @description The trays. */
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
+        }[] | {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
+        };
+        /**
+         * @description How cautious a gardener is about the last frost.
+         * @enum {string}
+         */
+        Caution: "bold" | "even" | "careful";
+        /** @description A cell of a tray, and where it lies on the deck. */
+        Cell: {
+            /** @description The tray. */
+            tray: string;
+            /**
+             * Format: double
+             * @description Its centre along the shelf.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Its centre from the front.
+             */
+            y_mm: number;
+        };
+        /** @description The light of each cell of a part, row by row from the front left; empty where there is none. */
+        CellFigures: {
+            /** @description PPFD in µmol/m²/s. */
+            ppfd: number[];
+            /** @description DLI in mol/m²/d, from lamps and window together. */
+            dli: number[];
+        };
+        /** @description The chains that lamps hang by. */
+        Chain: {
+            /**
+             * Format: double
+             * @description How far a lamp moves by a link.
+             */
+            link_mm: number;
+        };
+        /** @description What only a germination chamber has. */
+        Chamber: {
+            /**
+             * Format: double
+             * @description Distance from one height that a shelf can have to the next.
+             */
+            pitch_mm: number;
+            /** @description The layers of its walls from the inside out. */
+            walls: components["schemas"]["WallLayer"][];
+            /** @description Openings that let warm, damp air out and fresh air in. */
+            vents: components["schemas"]["Vent"][];
+            /**
+             * Format: double
+             * @description Where its thermostat's probe hangs over its floor; half way up when left out.
+             */
+            probe_mm?: number | null;
+            /**
+             * Format: double
+             * @description What its over-temperature limit is set to, in °C; 30 °C when left out.
+             */
+            limit_c?: number | null;
+        };
+        /** @description A chamber that has come to run through the same day again and again. */
+        ChamberDay: {
+            /** @description Every shelf, from the lowest up. */
+            shelves: components["schemas"]["ShelfDay"][];
+            /**
+             * Format: double
+             * @description Heat that its walls let through, in W/K.
+             */
+            walls_w_k: number;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description The share of the day that the heaters are on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description Whether the thermostat's setting is held; true without one. */
+            reaches: boolean;
+            /** @description Whether any shelf passes the limit. */
+            overheats: boolean;
+            /** @description What would help where it overheats or stays too cool, the most first. */
+            helps: components["schemas"]["ChamberHelp"][];
+        };
+        /** @description A change to a chamber, and what it would bring. */
+        ChamberHelp: {
+            /** @description What to do. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description The warmest that any shelf would get, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description The mean of all shelves then, in °C.
+             */
+            mean_c: number;
+        };
+        /** @description A lamp in a chamber. */
+        ChamberLamp: {
+            /**
+             * Format: double
+             * @description Power at the plug: all of it stays inside as heat.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Where it is over the inner floor.
+             */
+            at_mm: number;
+            /**
+             * Format: double
+             * @description When it goes on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it burns a day.
+             */
+            hours: number;
+        };
+        /** @description A closed box with shelves. */
+        ChamberSetUp: {
+            /**
+             * Format: double
+             * @description Inner width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Inner depth.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Inner height.
+             */
+            height_mm: number;
+            /** @description Its walls from the inside out; all six sides alike. */
+            walls: components["schemas"]["Layer"][];
+            /** @description Openings to the room. */
+            vents?: components["schemas"]["VentSlot"][];
+            /** @description Heights of its shelves over the inner floor, from the lowest up. */
+            shelves_mm: number[];
+            /**
+             * Format: double
+             * @description Warmest of the room's day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the room's night.
+             */
+            night_c: number;
+            /** @description What warms it under the thermostat, or always. */
+            heaters?: components["schemas"]["Heater"][];
+            /** @description The lamps inside. */
+            lamps?: components["schemas"]["ChamberLamp"][];
+            thermostat?: components["schemas"]["AirThermostat"] | null;
+            door?: components["schemas"]["OpenDoor"] | null;
+            /**
+             * Format: double
+             * @description Air that a fan inside moves from layer to layer, in m³/h.
+             */
+            fan_m3_h?: number;
+            /**
+             * Format: double
+             * @description What trays, mix and water inside weigh.
+             */
+            wet_kg?: number;
+            /**
+             * Format: double
+             * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
+             */
+            limit_c?: number;
+            /** @description Whether seedlings that are up need its lamps. */
+            grown?: boolean;
+            /**
+             * Format: double
+             * @description Price of a kWh.
+             */
+            price_per_kwh?: number;
+        };
+        /** @description A way to run a chamber. */
+        ChamberWay: {
+            /** @description Stable name. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /** @description Mean of each shelf from the lowest up, in °C. */
+            shelves_c: number[];
+            /**
+             * Format: double
+             * @description The warmest that any shelf gets.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description The coolest that any shelf gets.
+             */
+            least_c: number;
+            /** @description Whether that passes its limit. */
+            overheats: boolean;
+            /** @description Whether its thermostat's setting is held. */
+            reaches: boolean;
+            /**
+             * Format: double
+             * @description Air that its vents let through on the mean, in m³/h.
+             */
+            vents_m3_h: number;
+            /**
+             * Format: double
+             * @description What heaters and lamps draw, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day: number;
+            /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /**
+         * @description Why lamps had better be set otherwise, the gravest first.
+         * @enum {string}
+         */
+        Change: "too_near" | "harms" | "too_long" | "stretches" | "too_dark" | "wasted";
+        /** @description An assessment against an earlier answer. */
+        Changes: {
+            /** @description This answer's name: ask for what changes `since` it. */
+            id: string;
+            season?: components["schemas"]["Season"] | null;
+            /** @description The dates of every sowing. */
+            sowings: components["schemas"]["Part_SowingDates"][];
+            /** @description How much of each sowing to sow; left out when it was not asked for. */
+            to_sow?: components["schemas"]["Part_SowingCells"][] | null;
+            /** @description The room on each day that was asked for. */
+            room: components["schemas"]["RoomChanges"][];
+            /** @description Findings, the gravest first. */
+            findings: components["schemas"]["Part_Finding"][];
+            /** @description What to mind with mains and water. */
+            caution: string;
+            /** @description What to mind with loaded racks. */
+            load_caution: string;
+            /** @description What to mind where strong lamps hang close over leaves. */
+            light_caution: string;
+        };
+        /** @description Hours of the day in which a kWh costs less. */
+        CheapHours: {
+            /** @description The hours. */
+            hours: components["schemas"]["ClockSpan"];
+            /**
+             * Format: double
+             * @description Price of a kWh in them, in the site's currency.
+             */
+            price_per_kwh: number;
+        };
+        /**
+         * @description A span by the clock, from one time of day to another; over midnight when the second comes
+         *     first.
+         */
+        ClockSpan: {
+            /**
+             * Format: double
+             * @description When it begins: hours after midnight, 6.5 for 06:30.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description When it ends.
+             */
+            to_h: number;
+        };
+        /** @description Closed air on a day. */
+        ClosedAir: {
+            /** @description The index of its lowest tier in the place. */
+            first_tier: number;
+            /** @description It, shelf by shelf. */
+            day: components["schemas"]["ChamberDay"];
+            /**
+             * Format: double
+             * @description Where the thermostat's probe hangs in it, over its floor; `None` without one.
+             */
+            probe_mm?: number | null;
+            /**
+             * Format: double
+             * @description Above this it is too hot, in °C.
+             */
+            limit_c: number;
+            /** @description For each shelf, from the lowest up, the plan's crops that come up best there. */
+            suits: string[][];
+            /** @description How it is reckoned. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description What only a closet has. */
+        Closet: {
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next.
+             */
+            pitch_mm: number;
+            /**
+             * @description Whether its doors are kept shut, so that it holds what warmth its lamps give; open when
+             *     left out.
+             */
+            shut?: boolean;
+        };
+        /** @description What only a cold frame has. */
+        ColdFrame: {
+            /** @description Whether it has a light that can be closed at night. */
+            glazed: boolean;
+        };
+        /** @description The colour of a tier's lamps. */
+        Colour: {
+            /** @description Every kind of lamp in the tier. */
+            lamps: components["schemas"]["LampPhotons"][];
+            /** @description The colours that lamps of this family are sold in; empty for purple ones. */
+            shades: components["schemas"]["Shade"][];
+            /** @description What another colour would change, and what it would not. */
+            verdict: components["schemas"]["Statement"];
+            /** @description About lamps sold for flowers and fruit. */
+            flowering: components["schemas"]["Statement"];
+        };
+        /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
+        Crop: {
+            /** @description Identifier that sowings name. */
+            id: string;
+            /** @description Common name. */
+            name: string;
+            /** @description How days to emergence follow from temperature. */
+            emergence: components["schemas"]["Emergence"];
+            /**
+             * Format: double
+             * @description Weeks from sowing to planting out.
+             */
+            weeks_indoors: number;
+            /**
+             * Format: double
+             * @description Weeks from the last frost to planting out, negative for hardy crops.
+             */
+            weeks_after_last_frost: number;
+            /**
+             * Format: int32
+             * @description Days of hardening off before planting out.
+             */
+            hardening_days: number;
+            /**
+             * Format: double
+             * @description Root-zone temperature to germinate at, in °C.
+             */
+            root_zone_c: number;
+            /**
+             * Format: double
+             * @description The coldest air that its seedlings stand for a night, in °C; at 0 and below hardy ones stay whole.
+             */
+            least_air_c?: number;
+            /**
+             * Format: double
+             * @description Least daily light integral that grows a sturdy seedling.
+             */
+            dli_low_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description Daily light integral past which seedlings gain nothing.
+             */
+            dli_high_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description Longest photoperiod it bears, in hours.
+             */
+            photoperiod_most_h: number;
+            /** @description Whether seed wants light or darkness. */
+            germinates_in: components["schemas"]["GerminatesIn"];
+            /** @description What is put into the mix, or into water. */
+            grown_from: components["schemas"]["GrownFrom"];
+            /**
+             * Format: double
+             * @description Height at planting out in mm.
+             */
+            height_out_mm: number;
+            /**
+             * Format: double
+             * @description How deep it is sown or stuck; 0 on the surface.
+             */
+            sow_depth_mm: number;
+            /**
+             * Format: double
+             * @description Hours in water before sowing; 0 for none.
+             */
+            soak_h: number;
+            /**
+             * Format: double
+             * @description Weeks cold and moist before it is sown warm; 0 for none.
+             */
+            cold_weeks: number;
+            /**
+             * Format: double
+             * @description Days after it shows that it may stay in the dark before it is spoiled.
+             */
+            dark_days: number;
+            /** @description How fast it fills its cell: strong ones shade slow ones beside them. */
+            vigour: components["schemas"]["Vigour"];
+            /** @description How it grows as a seedling; upright when left out. */
+            habit?: components["schemas"]["Habit"];
+            /** @description How it bears being moved. */
+            transplants: components["schemas"]["Transplants"];
+            /** @description Whether it is started indoors. */
+            start: components["schemas"]["StartPlace"];
+            /** @description Why. */
+            start_reason: components["schemas"]["StartReason"];
+            /**
+             * Format: double
+             * @description Mix in the cell that it is sown in, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it is moved to; 0 when it stays where it was sown.
+             */
+            pot_on_ml: number;
+            /**
+             * Format: double
+             * @description Weeks from emergence to that; 0 when it stays.
+             */
+            pot_on_weeks: number;
+            /**
+             * Format: int32
+             * @description Plants that grow in a cell as a clump; 1 for a single one.
+             */
+            plants_per_cell: number;
+            /**
+             * Format: double
+             * @description From plant to plant in the tray, by the time it goes out.
+             */
+            spacing_mm: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses: number;
+            /** @description Years in a cool, dry room until half of the seed is dead. */
+            seed_life_years: components["schemas"]["Known"];
+        };
+        /** @description The crops that come with the application, and where their figures come from. */
+        CropLibrary: {
+            /** @description The crops. */
+            crops: components["schemas"]["Crop"][];
+            /** @description The source of each field. */
+            sources: {
+                [key: string]: string;
+            };
+        };
+        /** @description A crop, and when it would be sown here. */
+        CropStart: {
+            /** @description The crop. */
+            crop: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it is best sown. */
+            start: components["schemas"]["StartPlace"];
+            /**
+             * Format: date
+             * @description Day to sow it in this room's air.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description Day to plant it out.
+             */
+            out: string;
+            /**
+             * @description Whether gardeners of this climate start it indoors in the month that is next: from `today` on,
+             *     or from the season's first sowing.
+             */
+            now: boolean;
+        };
+        /**
+         * @description How days and times are written.
+         * @enum {string}
+         */
+        DateForm: "day_first" | "month_first";
+        /** @description Days from one date up to and including another. */
+        DateSpan: {
+            /**
+             * Format: date
+             * @description First day.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description Last day.
+             */
+            to: string;
+        };
+        /** @description Why each date of a sowing is as it is. */
+        DatesWhy: {
+            /** @description The day to sow. */
+            sow: components["schemas"]["Why"];
+            /** @description The day it shows. */
+            emerge: components["schemas"]["Why"];
+            /** @description The day to plant out. */
+            out: components["schemas"]["Why"];
+        };
+        /** @description A day and its minimum. */
+        DayMinimum: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description Its minimum, in °C.
+             */
+            minimum_c: number;
+        };
+        /** @description What the decks of a place are. */
+        Deck: {
+            /** @description Their material. */
+            material: components["schemas"]["Material"];
+            /**
+             * Format: double
+             * @description Their thickness.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description What one deck may carry, spread evenly, by the maker; left out when unknown.
+             */
+            rating_kg?: number | null;
+        };
+        /** @description How many trays of a format a deck holds. */
+        DeckFit: {
+            /** @description The format. */
+            format: string;
+            /** @description All with their length along the front. */
+            lengthwise: components["schemas"]["WayRound"];
+            /** @description All with their length from front to back. */
+            crosswise: components["schemas"]["WayRound"];
+            /**
+             * Format: int32
+             * @description The most in any mixture of both ways, none over an edge.
+             */
+            most: number;
+            /** @description Whether that is proven to be the most. */
+            proven: boolean;
+            /** @description Where each would lie then. */
+            laid: components["schemas"]["Laid"][];
+        };
+        /** @description The trays' mass on a deck. */
+        DeckLoad: {
+            /**
+             * Format: double
+             * @description All trays watered through and drained.
+             */
+            drained_kg: number;
+            /**
+             * Format: double
+             * @description All trays while they stand in water from below.
+             */
+            watered_kg: number;
+            /**
+             * Format: double
+             * @description What the deck may carry by its maker; `None` when unknown.
+             */
+            rating_kg?: number | null;
+        };
+        /**
+         * @description A unit of temperature.
+         * @enum {string}
+         */
+        DegreeUnit: "c" | "f";
+        /** @description How much of a bay is wanted beyond its figures: lists that only its own sheet shows. */
+        Detail: "all" | {
+            /** @description Cells and fits of one bay. */
+            bay: components["schemas"]["BayRef"];
+        } | "outline" | "sowings" | "days";
+        /** @description The brightness steps of a lamp. */
+        Dimmer: {
+            /** @description The share of its full light at each step, the least first; watts follow it. */
+            steps: number[];
+            /** @description The step it stands on, counted from 0. */
+            at: number;
+        };
+        /** @description How a luminaire's intensity was measured, by direction. */
+        Distribution: {
+            /** @description What its angles count. */
+            kind: components["schemas"]["PhotometricType"];
+            /** @description The vertical angles in degrees, rising. */
+            vertical_deg: number[];
+            /** @description The horizontal angles in degrees, rising. */
+            horizontal_deg: number[];
+            /** @description The intensity in cd: a list over the vertical angles for each horizontal one. */
+            candela: number[][];
+        };
+        /** @description A clear opening, between the frames. */
+        Door: {
+            /**
+             * Format: double
+             * @description Clear width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Clear height.
+             */
+            height_mm: number;
+        };
+        /** @description A tray that nobody waters. */
+        Dries: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Where it stands. */
+            bay: components["schemas"]["BayRef"];
+            /** @description The same in words. */
+            bay_name: string;
+            /**
+             * Format: date
+             * @description The day on which it wants water again, watered well on leaving; `None` when that is over a
+             *     month away.
+             */
+            dries_on?: string | null;
+            /**
+             * Format: date
+             * @description The same when it is left filled from below.
+             */
+            filled_until?: string | null;
+            /** @description Whether it is dry before somebody is back. */
+            too_soon: boolean;
+        };
+        /** @description What to do with the plan's form. */
+        Edit: {
+            /**
+             * @description Sets all that follows from living in a town: latitude, time zone, mains, currency, units, the
+             *     last frost by estimate and the season around it.
+             */
+            live_at: {
+                /** @description The town, as the list of homes names it. */
+                home: string;
+                /**
+                 * Format: date
+                 * @description The day on which it is planned: the season is the next from then on.
+                 */
+                today: string;
+            };
+        } | {
+            /** @description Sets the last frost, and the season around it. */
+            anchor: {
+                /**
+                 * Format: date
+                 * @description The day after which frost is as likely as not to be over.
+                 */
+                last_frost: string;
+            };
+        } | {
+            /**
+             * @description Gives a place as many lamps and mats as people own, spread over its tiers, in place of those
+             *     that it has.
+             */
+            equip: {
+                /** @description The place. */
+                place: string;
+                /** @description What it is to have. */
+                with: components["schemas"]["Equipment"];
+            };
+        } | {
+            /** @description Hangs and lays in other bays what hangs and lies in one, in place of what was there. */
+            copy_gear: {
+                /** @description The bay that is copied. */
+                from: components["schemas"]["BayRef"];
+                /** @description The bays that get the same. */
+                to: components["schemas"]["BayRef"][];
+            };
+        } | "stand_all" | {
+            /** @description Sets how many plants are wanted of a sowing, and gives it as many trays as those take. */
+            want: {
+                /** @description The sowing. */
+                sowing: string;
+                /**
+                 * Format: int32
+                 * @description Plants wanted.
+                 */
+                wanted: number;
+            };
+        } | {
+            /** @description Adds a place of a generic kind at the right. */
+            add_place: {
+                /** @description The kind, as the shelf of kinds names it. */
+                kind: string;
+            };
+        } | {
+            /** @description Adds a tier where the place has most room for one. */
+            add_tier: {
+                /** @description The place. */
+                place: string;
+            };
+        } | {
+            /** @description Hangs a lamp of a generic kind in a bay. */
+            add_lamp: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Lays a heat mat of a generic kind on a deck. */
+            add_mat: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Puts a fan of a generic kind into a bay. */
+            add_fan: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Takes a generic container into the plan's own formats. */
+            add_format: {
+                /** @description The kind. */
+                kind: string;
+            };
+        } | {
+            /** @description Add another: copies places, tiers and gear, without the trays. */
+            again: {
+                /** @description What to copy. */
+                things: components["schemas"]["Thing"][];
+            };
+        } | {
+            /** @description Takes things out of the plan. Trays that stood there stay in the plan without a spot. */
+            remove: {
+                /** @description What to take out. */
+                things: components["schemas"]["Thing"][];
+            };
+        } | {
+            /** @description Moves a place along the row. */
+            move_place: {
+                /** @description The place. */
+                place: string;
+                /** @description Its new index, from the left. */
+                to: number;
+            };
+        } | {
+            /** @description Stands trays on free spots in a bay, from a stage on or from a date within it. */
+            stand_trays: {
+                /** @description The trays. */
+                trays: string[];
+                /** @description From this stage on. */
+                stage: components["schemas"]["Stage"];
+                /**
+                 * Format: date
+                 * @description From this date on, in the middle of the stage; from its first day when left out.
+                 */
+                from?: string | null;
+                /** @description The bay to stand in. */
+                bay: components["schemas"]["BayRef"];
+                onto?: components["schemas"]["Onto"] | null;
+            };
+        } | {
+            /** @description Sets a tray on a box of its own where it stands on a date. */
+            box_under: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: date
+                 * @description A day on which it stands there.
+                 */
+                on: string;
+                /**
+                 * Format: double
+                 * @description Height of the box; none when left out.
+                 */
+                box_mm?: number | null;
+            };
+        } | {
+            /** @description Turns a tray a quarter where it stands on a date, on the same corner. */
+            turn_tray: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: date
+                 * @description A day on which it stands there.
+                 */
+                on: string;
+            };
+        } | {
+            /** @description Lets two trays change places where they stand on a date. */
+            swap_trays: {
+                /** @description The one. */
+                tray: string;
+                /** @description The other. */
+                with: string;
+                /**
+                 * Format: date
+                 * @description A day on which both stand.
+                 */
+                on: string;
+            };
+        } | {
+            /** @description Sows another crop, in as many trays as it takes. */
+            add_sowing: {
+                /** @description Whether the pots that it is potted on into are added too, where it usually is. */
+                pots?: boolean;
+                /** @description The crop. */
+                crop: string;
+                /** @description The variety; empty where nobody minds. */
+                variety?: string;
+                /**
+                 * Format: int32
+                 * @description Plants wanted.
+                 */
+                wanted: number;
+            };
+        } | {
+            /** @description Sows the same again every so many days. */
+            repeat_sowing: {
+                /** @description The sowing. */
+                sowing: string;
+                /**
+                 * Format: int32
+                 * @description How many more.
+                 */
+                times: number;
+                /**
+                 * Format: int32
+                 * @description Days from one to the next.
+                 */
+                every_days: number;
+            };
+        } | {
+            /** @description Shares one flat among kinds, which are all sown on one day. */
+            share_flat: components["schemas"]["Share"];
+        } | {
+            /** @description Sows or pots a tray in another container of the plan's own. */
+            set_format: {
+                /** @description The tray. */
+                tray: string;
+                /** @description The format. */
+                format: string;
+            };
+        } | {
+            /**
+             * @description Adds as many pots as the plants of a sowing take on the day they are potted on. They stand
+             *     nowhere yet.
+             */
+            pot_on: {
+                /** @description The sowing. */
+                sowing: string;
+                /** @description Which of the plan's own formats; the nearest to what the crop wants when left out. */
+                format?: string | null;
+            };
+        } | {
+            /** @description Takes a sowing out, and the trays that hold nothing else. */
+            remove_sowing: {
+                /** @description The sowing. */
+                sowing: string;
+            };
+        };
+        /** @description A plan after an edit. */
+        Edited: {
+            /** @description The new document. */
+            plan: components["schemas"]["Plan"];
+            /** @description What was done, for the history. */
+            word: components["schemas"]["Statement"];
+            /** @description What the edit made, to be picked next. */
+            made: components["schemas"]["Thing"][];
+        };
+        /** @description How days to emergence follow from temperature. */
+        Emergence: string | components["schemas"]["Thermal"];
+        /** @description The light that seedlings would get on a deck where nothing stands. */
+        EmptyLight: {
+            /**
+             * Format: double
+             * @description How high over the deck their leaves are taken to be.
+             */
+            canopy_mm: number;
+            /** @description PPFD there while the lamps burn, in µmol/m²/s. */
+            ppfd: components["schemas"]["Measures"];
+            /** @description Daily light there with the lamps on for their hours, in mol/m²/d. */
+            dli: components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description From those leaves to the lowest emitting face; `None` without lamps.
+             */
+            gap_mm?: number | null;
+        };
+        /** @description What a place is to have in all. */
+        Equipment: {
+            /** @description Kind of lamp; those that hang there stay when left out. */
+            lamp?: string | null;
+            /**
+             * Format: int32
+             * @description How many lamps.
+             */
+            lamps?: number;
+            /** @description Kind of heat mat; those that lie there stay when left out. */
+            mat?: string | null;
+            /**
+             * Format: int32
+             * @description How many mats.
+             */
+            mats?: number;
+            /**
+             * Format: int32
+             * @description How many thermostats switch them; each after the first has a mat of its own, the first all
+             *     the others.
+             */
+            thermostats?: number;
+        };
+        /** @description Something that a sowing's dates bring. */
+        Event: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description What happens. */
+            what: components["schemas"]["EventKind"];
+            /** @description To which sowing; to the first in a tray that several share. */
+            sowing: string;
+            /** @description To which tray, where it is not to all trays of the sowing alike. */
+            tray?: string | null;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description In short: what to do. */
+            headline: components["schemas"]["Statement"];
+            /** @description How, and with how much. */
+            note: components["schemas"]["Statement"];
+        };
+        /**
+         * @description What may happen to a sowing.
+         * @enum {string}
+         */
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "pot_on" | "move" | "harden" | "plant_out";
+        /** @description An emitting rectangle of a lamp. */
+        Face: {
+            /**
+             * Format: double
+             * @description Its length, along the lamp.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width, across the lamp.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description How far its centre lies across from the lamp's centre.
+             */
+            across_mm: number;
+        };
+        /**
+         * @description A side of the room, seen from above with the near wall at the bottom.
+         * @enum {string}
+         */
+        Faces: "near" | "far" | "left" | "right";
+        /** @description A sill that faces some way. */
+        Facing: {
+            /**
+             * Format: double
+             * @description The way it looks out: degrees from north over east.
+             */
+            azimuth_deg: number;
+            /** @description Daily light by month on average days, in mol/m²/d. */
+            average: number[];
+        };
+        /** @description A fan in a bay. */
+        Fan: {
+            /** @description Identifier, unique among the tier's fans. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Diameter of the frame around the blades.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description Air moved at the speed in use, in m³/h.
+             */
+            flow_m3_h: number;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Its middle along the shelf.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Its middle from the front.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description Its middle above the deck.
+             */
+            height_mm: number;
+        };
+        /** @description A fan that would do. */
+        FanChoice: {
+            /** @description What it is and where it stands. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description Its diameter.
+             */
+            diameter_mm: number;
+            /**
+             * Format: double
+             * @description What it must move.
+             */
+            flow_m3_h: number;
+        };
+        /** @description One thing that is wrong, said so that it can be mended. */
+        Fault: {
+            /** @description JSON Pointer (RFC 6901) of the field within the document. */
+            path: string;
+            /** @description What stands there now. */
+            value: unknown;
+            /** @description What is wrong with it. */
+            problem: components["schemas"]["Statement"];
+            /** @description What would be right. */
+            remedy: components["schemas"]["Statement"];
+        };
+        /**
+         * @description What a rack stands on.
+         * @enum {string}
+         */
+        Feet: "plain" | "levelling" | "castors";
+        /** @description A value inside a sentence. */
+        Figure: {
+            /**
+             * Format: double
+             * @description The value in the quantity's own unit.
+             */
+            value: number;
+            /** @description What it measures. */
+            quantity: components["schemas"]["Quantity"];
+            /** @enum {string} */
+            is: "number";
+        } | {
+            /** @description The name as the user wrote it. */
+            text: string;
+            /** @enum {string} */
+            is: "text";
+        } | {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @enum {string} */
+            is: "day";
+        };
+        /** @description Something to do, with its reason. */
+        Finding: {
+            /**
+             * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
+             *     from one assessment to the next.
+             */
+            id: string;
+            /** @description Which judgement speaks: its file's name, put there by the list. */
+            code: string;
+            /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
+            topic: string;
+            /** @description How much it matters. */
+            severity: components["schemas"]["Severity"];
+            /** @description The place it is about, if any. */
+            place?: string | null;
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description The sowing it is about, if it is about one alone. */
+            sowing?: string | null;
+            /** @description The trays it is about. */
             trays: string[];
+            /** @description The cells it is about, where it is not about whole trays. */
+            cells: components["schemas"]["Cell"][];
+            /** @description The days it is about. */
+            days: components["schemas"]["DateSpan"];
+            /** @description What to do, by how much. */
+            headline: components["schemas"]["Statement"];
+            /** @description Why. */
+            reason: components["schemas"]["Statement"];
+            /** @description Where the rule comes from. */
+            source: string;
+            /** @description Edits that would settle it. */
+            fixes: components["schemas"]["Fix"][];
+        };
+        /** @description Shelves on fittings in a wall. */
+        Fittings: {
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next.
+             */
+            pitch_mm: number;
+        };
+        /** @description An edit of the plan that settles a finding. */
+        Fix: {
+            /** @description What the button says. */
+            label: components["schemas"]["Statement"];
+            /** @description What the history says. */
+            word: components["schemas"]["Statement"];
+            /** @description The edit, as a JSON Patch (RFC 6902) on the plan. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description A rectangle on the floor of the room, seen from above. */
+        FloorArea: {
+            /** @description Left and right edge. */
+            x_mm: number[];
+            /** @description Near and far edge. */
+            y_mm: number[];
+        };
+        /** @description How many of a format the room holds. */
+        FormatHeld: {
+            /** @description The format. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Trays of it.
+             */
+            trays: number;
+            /**
+             * Format: int32
+             * @description Cells of all those: plants, where each holds one.
+             */
+            cells: number;
+        };
+        /** @description What forms begin with and allow. */
+        Forms: {
+            /** @description Starting values. */
+            starts: components["schemas"]["Starts"];
+            /**
+             * @description Ranges of the plan's figures by their path; those of the calculators under `/calc/seeds` and
+             *     `/calc/frost`.
+             */
+            ranges: components["schemas"]["Ranges"];
+        };
+        /** @description A spot that is free for a tray, with its outline. */
+        FreeSpot: {
+            /** @description Left and right edge on the deck. */
+            x_mm: number[];
+            /** @description Front and back edge on the deck. */
+            y_mm: number[];
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+        };
+        /** @description Dates of the last frost, each in the year asked for. */
+        FrostDates: {
+            /**
+             * Format: date
+             * @description Over by this day in one year of ten.
+             */
+            p10: string;
+            /**
+             * Format: date
+             * @description In every other.
+             */
+            p50: string;
+            /**
+             * Format: date
+             * @description In nine of ten.
+             */
+            p90: string;
+            /**
+             * Format: date
+             * @description Over by this day as often as the caution wants.
+             */
+            chosen: string;
+            /**
+             * Format: date
+             * @description The first frost after summer has come by this day in every other year; `None` when no year
+             *     has one on record.
+             */
+            first?: string | null;
+            /**
+             * Format: int32
+             * @description So many years say so.
+             */
+            years: number;
+        };
+        /** @description The frosts of a place, year by year. */
+        FrostRecord: {
+            /** @description What the record is called: a station, a file. */
+            name: string;
+            /**
+             * Format: double
+             * @description A day whose minimum is at or below this is one of frost, in °C: 0, or −2 for hardier crops.
+             */
+            threshold_c: number;
+            /** @description How cautious one is. */
+            caution: components["schemas"]["Caution"];
+            /** @description The years, in order; one alone for a typical year. */
+            years: components["schemas"]["FrostYear"][];
+            typical?: components["schemas"]["TypicalYear"] | null;
+            /** @description The air outdoors month by month, January first; empty where the record does not tell. */
+            months?: components["schemas"]["MonthAir"][];
+        };
+        /** @description A year's frosts. */
+        FrostYear: {
+            /**
+             * Format: int32
+             * @description The year, by its spring.
+             */
+            year: number;
+            /**
+             * Format: date
+             * @description The last day of frost before summer; `None` when there was none since midwinter.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description The first day of frost after summer; `None` when there was none until midwinter, or the record
+             *     ends before.
+             */
+            first?: string | null;
+        };
+        /**
+         * @description The lists of gear that a tier has.
+         * @enum {string}
+         */
+        GearList: "lamps" | "mats" | "fans";
+        /** @description Names a lamp, mat or fan within its tier. */
+        GearRef: {
+            /** @description Which list it stands in. */
+            list: components["schemas"]["GearList"];
+            /** @description Its identifier there. */
+            id: string;
+        };
+        /**
+         * @description Whether seed wants light to germinate.
+         * @enum {string}
+         */
+        GerminatesIn: "light" | "dark" | "either";
+        /** @description Seeds laid on damp paper. */
+        GerminationTest: {
+            /**
+             * Format: int32
+             * @description Seeds that sprouted.
+             */
+            sprouted: number;
+            /**
+             * Format: int32
+             * @description Seeds that were laid out.
+             */
+            of: number;
+        };
+        /** @description The points of a scene: every x with every y, at one height. */
+        Grid: {
+            /** @description Columns. */
+            x_mm: number[];
+            /** @description Rows. */
+            y_mm: number[];
+            /**
+             * Format: double
+             * @description Height of them all.
+             */
+            z_mm: number;
+        };
+        /**
+         * @description What a crop begins from.
+         * @enum {string}
+         */
+        GrownFrom: "seed" | "slips" | "cuttings";
+        /**
+         * @description How a seedling grows.
+         * @enum {string}
+         */
+        Habit: "upright" | "rosette" | "grass" | "bushy" | "climbing";
+        /** @description The height and hours that are advised, and what they would give: what the chooser says of a bay. */
+        Hang: {
+            /** @description The setting; as it is now where no other is worth getting up for. */
+            setting: components["schemas"]["Setting"];
+            change?: components["schemas"]["Change"] | null;
+            /** @description When the lamps had best go on for so many hours. */
+            start: components["schemas"]["Start"];
+            /** @description How a hand gets there from now. */
+            step: components["schemas"]["Step"];
+            /**
+             * Format: double
+             * @description From the tallest leaves to the emitting faces at that height.
+             */
+            gap_mm: number;
+            /** @description Daily light then. */
+            dli: components["schemas"]["Measures"];
+            /** @description The cells by what they get now. */
+            now: components["schemas"]["Shares"];
+            /** @description The cells by what they would get. */
+            then: components["schemas"]["Shares"];
+            /**
+             * Format: double
+             * @description The greatest mean daily light that these lamps can give without harm, in mol/m²/d; `None`
+             *     where nobody needs more.
+             */
+            brightest_mol_m2_d?: number | null;
+            /**
+             * Format: double
+             * @description The longest day that the crops here stand, in hours.
+             */
+            most_hours_h: number;
+            /**
+             * Format: double
+             * @description The lowest height that keeps the lamps' least gap.
+             */
+            lowest_mm: number;
+            misfit?: components["schemas"]["Misfit"] | null;
+            detail?: components["schemas"]["HangDetail"] | null;
+        };
+        /** @description How lamps would hang through the season, and how that is chosen. */
+        HangDetail: {
+            /** @description The light against the height. */
+            sweep: components["schemas"]["SweepPoint"][];
+            /** @description What to change on which day from now on, as plants grow. */
+            adjustments: components["schemas"]["Adjustment"][];
+            /** @description How well that does until the seedlings leave. */
+            outlook: components["schemas"]["Statement"];
+            /** @description How the setting is chosen. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description That the server is well. */
+        Health: {
+            status: string;
+            version: string;
+            /** @description Where a damaged database was put when the server started; left out when none was. */
+            set_aside?: string | null;
+        };
+        /** @description A heat mat under a tray. */
+        HeatMat: {
+            /**
+             * Format: double
+             * @description Power at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description The share of the tray that it lies under, 0 to 1.
+             */
+            cover?: number;
+        };
+        /** @description A heater in a chamber. */
+        Heater: {
+            /**
+             * Format: double
+             * @description Power at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Where it is over the inner floor.
+             */
+            at_mm: number;
+        };
+        /** @description A tray that a hand is about to stand somewhere. */
+        Held: {
+            /** @description The tray. */
+            tray: string;
             /** @description From this stage on. */
-            stage: components['schemas']['Stage'];
+            stage: components["schemas"]["Stage"];
             /**
              * Format: date
              * @description From this date on, in the middle of the stage; from its first day when left out.
              */
             from?: string | null;
-            /** @description The bay to stand in. */
-            bay: components['schemas']['BayRef'];
-            onto?: components['schemas']['Onto'] | null;
-          };
-        }
-      | {
-          /** @description Sets a tray on a box of its own where it stands on a date. */
-          box_under: {
-            /** @description The tray. */
-            tray: string;
-            /**
-             * Format: date
-             * @description A day on which it stands there.
-             */
-            on: string;
+            /** @description Whether it is to be stacked on others. */
+            stacked?: boolean;
+        };
+        /** @description A change, and what it would bring. */
+        Help: {
+            /** @description What to do. */
+            what: components["schemas"]["Statement"];
             /**
              * Format: double
-             * @description Height of the box; none when left out.
+             * @description Mean at root depth then, in °C.
              */
-            box_mm?: number | null;
-          };
-        }
-      | {
-          /** @description Turns a tray a quarter where it stands on a date, on the same corner. */
-          turn_tray: {
-            /** @description The tray. */
-            tray: string;
-            /**
-             * Format: date
-             * @description A day on which it stands there.
-             */
-            on: string;
-          };
-        }
-      | {
-          /** @description Lets two trays change places where they stand on a date. */
-          swap_trays: {
-            /** @description The one. */
-            tray: string;
-            /** @description The other. */
-            with: string;
-            /**
-             * Format: date
-             * @description A day on which both stand.
-             */
-            on: string;
-          };
-        }
-      | {
-          /** @description Sows another crop, in as many trays as it takes. */
-          add_sowing: {
-            /** @description Whether the pots that it is potted on into are added too, where it usually is. */
-            pots?: boolean;
-            /** @description The crop. */
-            crop: string;
-            /** @description The variety; empty where nobody minds. */
-            variety?: string;
-            /**
-             * Format: int32
-             * @description Plants wanted.
-             */
-            wanted: number;
-          };
-        }
-      | {
-          /** @description Sows the same again every so many days. */
-          repeat_sowing: {
-            /** @description The sowing. */
-            sowing: string;
-            /**
-             * Format: int32
-             * @description How many more.
-             */
-            times: number;
-            /**
-             * Format: int32
-             * @description Days from one to the next.
-             */
-            every_days: number;
-          };
-        }
-      | {
-          /** @description Shares one flat among kinds, which are all sown on one day. */
-          share_flat: components['schemas']['Share'];
-        }
-      | {
-          /** @description Sows or pots a tray in another container of the plan's own. */
-          set_format: {
-            /** @description The tray. */
-            tray: string;
-            /** @description The format. */
-            format: string;
-          };
-        }
-      | {
-          /**
-           * @description Adds as many pots as the plants of a sowing take on the day they are potted on. They stand
-           *     nowhere yet.
-           */
-          pot_on: {
-            /** @description The sowing. */
-            sowing: string;
-            /** @description Which of the plan's own formats; the nearest to what the crop wants when left out. */
-            format?: string | null;
-          };
-        }
-      | {
-          /** @description Takes a sowing out, and the trays that hold nothing else. */
-          remove_sowing: {
-            /** @description The sowing. */
-            sowing: string;
-          };
-        };
-    /** @description A plan after an edit. */
-    Edited: {
-      /** @description The new document. */
-      plan: components['schemas']['Plan'];
-      /** @description What was done, for the history. */
-      word: components['schemas']['Statement'];
-      /** @description What the edit made, to be picked next. */
-      made: components['schemas']['Thing'][];
-    };
-    /** @description How days to emergence follow from temperature. */
-    Emergence: string | components['schemas']['Thermal'];
-    /** @description The light that seedlings would get on a deck where nothing stands. */
-    EmptyLight: {
-      /**
-       * Format: double
-       * @description How high over the deck their leaves are taken to be.
-       */
-      canopy_mm: number;
-      /** @description PPFD there while the lamps burn, in µmol/m²/s. */
-      ppfd: components['schemas']['Measures'];
-      /** @description Daily light there with the lamps on for their hours, in mol/m²/d. */
-      dli: components['schemas']['Measures'];
-      /**
-       * Format: double
-       * @description From those leaves to the lowest emitting face; `None` without lamps.
-       */
-      gap_mm?: number | null;
-    };
-    /** @description What a place is to have in all. */
-    Equipment: {
-      /** @description Kind of lamp; those that hang there stay when left out. */
-      lamp?: string | null;
-      /**
-       * Format: int32
-       * @description How many lamps.
-       */
-      lamps?: number;
-      /** @description Kind of heat mat; those that lie there stay when left out. */
-      mat?: string | null;
-      /**
-       * Format: int32
-       * @description How many mats.
-       */
-      mats?: number;
-      /**
-       * Format: int32
-       * @description How many thermostats switch them; each after the first has a mat of its own, the first all
-       *     the others.
-       */
-      thermostats?: number;
-    };
-    /** @description Something that a sowing's dates bring. */
-    Event: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /** @description What happens. */
-      what: components['schemas']['EventKind'];
-      /** @description To which sowing; to the first in a tray that several share. */
-      sowing: string;
-      /** @description To which tray, where it is not to all trays of the sowing alike. */
-      tray?: string | null;
-      /** @description Crop and variety in words. */
-      name: string;
-      /** @description In short: what to do. */
-      headline: components['schemas']['Statement'];
-      /** @description How, and with how much. */
-      note: components['schemas']['Statement'];
-    };
-    /**
-     * @description What may happen to a sowing.
-     * @enum {string}
-     */
-    EventKind:
-      | 'chill'
-      | 'sow'
-      | 'vent'
-      | 'emerge'
-      | 'uncover'
-      | 'mat_off'
-      | 'thin'
-      | 'pot_on'
-      | 'move'
-      | 'harden'
-      | 'plant_out';
-    /** @description An emitting rectangle of a lamp. */
-    Face: {
-      /**
-       * Format: double
-       * @description Its length, along the lamp.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Its width, across the lamp.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description How far its centre lies across from the lamp's centre.
-       */
-      across_mm: number;
-    };
-    /**
-     * @description A side of the room, seen from above with the near wall at the bottom.
-     * @enum {string}
-     */
-    Faces: 'near' | 'far' | 'left' | 'right';
-    /** @description A sill that faces some way. */
-    Facing: {
-      /**
-       * Format: double
-       * @description The way it looks out: degrees from north over east.
-       */
-      azimuth_deg: number;
-      /** @description Daily light by month on average days, in mol/m²/d. */
-      average: number[];
-    };
-    /** @description A fan in a bay. */
-    Fan: {
-      /** @description Identifier, unique among the tier's fans. */
-      id: string;
-      /** @description What it is, in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description Diameter of the frame around the blades.
-       */
-      diameter_mm: number;
-      /**
-       * Format: double
-       * @description Air moved at the speed in use, in m³/h.
-       */
-      flow_m3_h: number;
-      /**
-       * Format: double
-       * @description Power drawn at the plug.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Its middle along the shelf.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Its middle from the front.
-       */
-      y_mm: number;
-      /**
-       * Format: double
-       * @description Its middle above the deck.
-       */
-      height_mm: number;
-    };
-    /** @description A fan that would do. */
-    FanChoice: {
-      /** @description What it is and where it stands. */
-      what: components['schemas']['Statement'];
-      /**
-       * Format: double
-       * @description Its diameter.
-       */
-      diameter_mm: number;
-      /**
-       * Format: double
-       * @description What it must move.
-       */
-      flow_m3_h: number;
-    };
-    /** @description One thing that is wrong, said so that it can be mended. */
-    Fault: {
-      /** @description JSON Pointer (RFC 6901) of the field within the document. */
-      path: string;
-      /** @description What stands there now. */
-      value: unknown;
-      /** @description What is wrong with it. */
-      problem: components['schemas']['Statement'];
-      /** @description What would be right. */
-      remedy: components['schemas']['Statement'];
-    };
-    /**
-     * @description What a rack stands on.
-     * @enum {string}
-     */
-    Feet: 'plain' | 'levelling' | 'castors';
-    /** @description A value inside a sentence. */
-    Figure:
-      | {
-          /**
-           * Format: double
-           * @description The value in the quantity's own unit.
-           */
-          value: number;
-          /** @description What it measures. */
-          quantity: components['schemas']['Quantity'];
-          /** @enum {string} */
-          is: 'number';
-        }
-      | {
-          /** @description The name as the user wrote it. */
-          text: string;
-          /** @enum {string} */
-          is: 'text';
-        }
-      | {
-          /**
-           * Format: date
-           * @description The day.
-           */
-          date: string;
-          /** @enum {string} */
-          is: 'day';
-        };
-    /** @description Something to do, with its reason. */
-    Finding: {
-      /**
-       * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
-       *     from one assessment to the next.
-       */
-      id: string;
-      /** @description Which judgement speaks: its file's name, put there by the list. */
-      code: string;
-      /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
-      topic: string;
-      /** @description How much it matters. */
-      severity: components['schemas']['Severity'];
-      /** @description The place it is about, if any. */
-      place?: string | null;
-      bay?: components['schemas']['BayRef'] | null;
-      /** @description The sowing it is about, if it is about one alone. */
-      sowing?: string | null;
-      /** @description The trays it is about. */
-      trays: string[];
-      /** @description The cells it is about, where it is not about whole trays. */
-      cells: components['schemas']['Cell'][];
-      /** @description The days it is about. */
-      days: components['schemas']['DateSpan'];
-      /** @description What to do, by how much. */
-      headline: components['schemas']['Statement'];
-      /** @description Why. */
-      reason: components['schemas']['Statement'];
-      /** @description Where the rule comes from. */
-      source: string;
-      /** @description Edits that would settle it. */
-      fixes: components['schemas']['Fix'][];
-    };
-    /** @description Shelves on fittings in a wall. */
-    Fittings: {
-      /**
-       * Format: double
-       * @description Distance from one height that a deck can have to the next.
-       */
-      pitch_mm: number;
-    };
-    /** @description An edit of the plan that settles a finding. */
-    Fix: {
-      /** @description What the button says. */
-      label: components['schemas']['Statement'];
-      /** @description What the history says. */
-      word: components['schemas']['Statement'];
-      /** @description The edit, as a JSON Patch (RFC 6902) on the plan. */
-      patch: components['schemas']['PatchStep'][];
-    };
-    /** @description A rectangle on the floor of the room, seen from above. */
-    FloorArea: {
-      /** @description Left and right edge. */
-      x_mm: number[];
-      /** @description Near and far edge. */
-      y_mm: number[];
-    };
-    /** @description How many of a format the room holds. */
-    FormatHeld: {
-      /** @description The format. */
-      format: string;
-      /**
-       * Format: int32
-       * @description Trays of it.
-       */
-      trays: number;
-      /**
-       * Format: int32
-       * @description Cells of all those: plants, where each holds one.
-       */
-      cells: number;
-    };
-    /** @description What forms begin with and allow. */
-    Forms: {
-      /** @description Starting values. */
-      starts: components['schemas']['Starts'];
-      /**
-       * @description Ranges of the plan's figures by their path; those of the calculators under `/calc/seeds` and
-       *     `/calc/frost`.
-       */
-      ranges: components['schemas']['Ranges'];
-    };
-    /** @description A spot that is free for a tray, with its outline. */
-    FreeSpot: {
-      /** @description Left and right edge on the deck. */
-      x_mm: number[];
-      /** @description Front and back edge on the deck. */
-      y_mm: number[];
-      /** @description Which way its length runs. */
-      along: components['schemas']['Axis'];
-    };
-    /** @description Dates of the last frost, each in the year asked for. */
-    FrostDates: {
-      /**
-       * Format: date
-       * @description Over by this day in one year of ten.
-       */
-      p10: string;
-      /**
-       * Format: date
-       * @description In every other.
-       */
-      p50: string;
-      /**
-       * Format: date
-       * @description In nine of ten.
-       */
-      p90: string;
-      /**
-       * Format: date
-       * @description Over by this day as often as the caution wants.
-       */
-      chosen: string;
-      /**
-       * Format: date
-       * @description The first frost after summer has come by this day in every other year; `None` when no year
-       *     has one on record.
-       */
-      first?: string | null;
-      /**
-       * Format: int32
-       * @description So many years say so.
-       */
-      years: number;
-    };
-    /** @description The frosts of a place, year by year. */
-    FrostRecord: {
-      /** @description What the record is called: a station, a file. */
-      name: string;
-      /**
-       * Format: double
-       * @description A day whose minimum is at or below this is one of frost, in °C: 0, or −2 for hardier crops.
-       */
-      threshold_c: number;
-      /** @description How cautious one is. */
-      caution: components['schemas']['Caution'];
-      /** @description The years, in order; one alone for a typical year. */
-      years: components['schemas']['FrostYear'][];
-      typical?: components['schemas']['TypicalYear'] | null;
-      /** @description The air outdoors month by month, January first; empty where the record does not tell. */
-      months?: components['schemas']['MonthAir'][];
-    };
-    /** @description A year's frosts. */
-    FrostYear: {
-      /**
-       * Format: int32
-       * @description The year, by its spring.
-       */
-      year: number;
-      /**
-       * Format: date
-       * @description The last day of frost before summer; `None` when there was none since midwinter.
-       */
-      last?: string | null;
-      /**
-       * Format: date
-       * @description The first day of frost after summer; `None` when there was none until midwinter, or the record
-       *     ends before.
-       */
-      first?: string | null;
-    };
-    /**
-     * @description The lists of gear that a tier has.
-     * @enum {string}
-     */
-    GearList: 'lamps' | 'mats' | 'fans';
-    /** @description Names a lamp, mat or fan within its tier. */
-    GearRef: {
-      /** @description Which list it stands in. */
-      list: components['schemas']['GearList'];
-      /** @description Its identifier there. */
-      id: string;
-    };
-    /**
-     * @description Whether seed wants light to germinate.
-     * @enum {string}
-     */
-    GerminatesIn: 'light' | 'dark' | 'either';
-    /** @description Seeds laid on damp paper. */
-    GerminationTest: {
-      /**
-       * Format: int32
-       * @description Seeds that sprouted.
-       */
-      sprouted: number;
-      /**
-       * Format: int32
-       * @description Seeds that were laid out.
-       */
-      of: number;
-    };
-    /** @description The points of a scene: every x with every y, at one height. */
-    Grid: {
-      /** @description Columns. */
-      x_mm: number[];
-      /** @description Rows. */
-      y_mm: number[];
-      /**
-       * Format: double
-       * @description Height of them all.
-       */
-      z_mm: number;
-    };
-    /**
-     * @description What a crop begins from.
-     * @enum {string}
-     */
-    GrownFrom: 'seed' | 'slips' | 'cuttings';
-    /**
-     * @description How a seedling grows.
-     * @enum {string}
-     */
-    Habit: 'upright' | 'rosette' | 'grass' | 'bushy' | 'climbing';
-    /** @description The best height and hours, and what they would give. */
-    Hang: {
-      /** @description The setting. */
-      setting: components['schemas']['Setting'];
-      /** @description When the lamps had best go on for so many hours. */
-      start: components['schemas']['Start'];
-      /** @description How a hand gets there from now. */
-      step: components['schemas']['Step'];
-      /**
-       * Format: double
-       * @description From the tallest leaves to the emitting faces at that height.
-       */
-      gap_mm: number;
-      /** @description Daily light then. */
-      dli: components['schemas']['Measures'];
-      /**
-       * Format: double
-       * @description The lowest height that keeps the lamps' least gap.
-       */
-      lowest_mm: number;
-      misfit?: components['schemas']['Misfit'] | null;
-      /**
-       * Format: double
-       * @description How far the setting misses the band (0 = every cell within); see [`crate::lamps::choice::miss`].
-       */
-      miss: number;
-      /**
-       * Format: double
-       * @description The same for the lamps as they hang now.
-       */
-      miss_now: number;
-      detail?: components['schemas']['HangDetail'] | null;
-    };
-    /** @description How lamps would hang through the season, and how that is chosen. */
-    HangDetail: {
-      /** @description The light against the height. */
-      sweep: components['schemas']['SweepPoint'][];
-      /** @description What to change on which day from now on, as plants grow. */
-      adjustments: components['schemas']['Adjustment'][];
-      /** @description How well that does until the seedlings leave. */
-      outlook: components['schemas']['Statement'];
-      /** @description How the setting is chosen. */
-      why: components['schemas']['Why'];
-    };
-    /** @description That the server is well. */
-    Health: {
-      status: string;
-      version: string;
-      /** @description Where a damaged database was put when the server started; left out when none was. */
-      set_aside?: string | null;
-    };
-    /** @description A heat mat under a tray. */
-    HeatMat: {
-      /**
-       * Format: double
-       * @description Power at the plug.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Its length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description The share of the tray that it lies under, 0 to 1.
-       */
-      cover?: number;
-    };
-    /** @description A heater in a chamber. */
-    Heater: {
-      /**
-       * Format: double
-       * @description Power at the plug.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Where it is over the inner floor.
-       */
-      at_mm: number;
-    };
-    /** @description A tray that a hand is about to stand somewhere. */
-    Held: {
-      /** @description The tray. */
-      tray: string;
-      /** @description From this stage on. */
-      stage: components['schemas']['Stage'];
-      /**
-       * Format: date
-       * @description From this date on, in the middle of the stage; from its first day when left out.
-       */
-      from?: string | null;
-      /** @description Whether it is to be stacked on others. */
-      stacked?: boolean;
-    };
-    /** @description A change, and what it would bring. */
-    Help: {
-      /** @description What to do. */
-      what: components['schemas']['Statement'];
-      /**
-       * Format: double
-       * @description Mean at root depth then, in °C.
-       */
-      mean_c: number;
-      /**
-       * Format: double
-       * @description Against now.
-       */
-      gain_k: number;
-    };
-    /** @description A town, and what is usual there. */
-    Home: {
-      /** @description Identifier: its time zone's IANA name. */
-      id: string;
-      /** @description The town. */
-      town: string;
-      /** @description Its country, in English. */
-      country: string;
-      /** @description The country's two letters (ISO 3166). */
-      code: string;
-      /**
-       * Format: double
-       * @description Latitude in degrees, north positive.
-       */
-      latitude_deg: number;
-      /**
-       * Format: double
-       * @description Longitude in degrees, east positive.
-       */
-      longitude_deg: number;
-      /**
-       * Format: double
-       * @description Nominal mains voltage in V.
-       */
-      mains_v: number;
-      /** @description ISO 4217 code of the currency. */
-      currency: string;
-      /** @description The units that gardeners measure in there. */
-      units: components['schemas']['UnitSystem'];
-      dates?: components['schemas']['DateForm'] | null;
-    };
-    /** @description What a place is, written `{"rack": {…}}`. */
-    Kind:
-      | {
-          /** @description Free-standing shelving. */
-          rack: components['schemas']['Rack'];
-        }
-      | {
-          /** @description Shelves on brackets in wall rails. */
-          wall_shelf: components['schemas']['Fittings'];
-        }
-      | {
-          /** @description A built-in closet with shelves and doors. */
-          closet: components['schemas']['Closet'];
-        }
-      | {
-          /** @description A table or bench. */
-          bench: components['schemas']['Bench'];
-        }
-      | {
-          /** @description A germination chamber: a cabinet, box or tent that keeps warmth in. */
-          chamber: components['schemas']['Chamber'];
-        }
-      | {
-          /** @description A window with its sill. */
-          window: components['schemas']['Window'];
-        }
-      | {
-          /** @description A cold frame or another spot outdoors for hardening off. */
-          cold_frame: components['schemas']['ColdFrame'];
-        }
-      | {
-          /** @description A bare surface in the room: the floor, or the top of a cabinet. */
-          surface: components['schemas']['Surface'];
-        };
-    /** @description All generic kinds. Their identifiers name the kind here, the thing once it is in a plan. */
-    Kinds: {
-      /** @description Racks, chambers, benches, windows, cold frames. */
-      places: components['schemas']['Place'][];
-      /** @description Lamps. */
-      lamps: components['schemas']['Lamp'][];
-      /** @description Heat mats. */
-      mats: components['schemas']['Mat'][];
-      /** @description Fans. */
-      fans: components['schemas']['Fan'][];
-      /** @description Trays, pots, boxes and jars. */
-      containers: components['schemas']['TrayFormat'][];
-      /** @description What walls of chambers are made of. */
-      walls: components['schemas']['WallLayer'][];
-    };
-    /** @description A figure, or that nobody knows it. */
-    Known: number | components['schemas']['Unknown'];
-    /** @description A tray where it would lie. */
-    Laid: {
-      /** @description Index of its size among those asked for. */
-      size: number;
-      /**
-       * Format: double
-       * @description Left edge on the deck.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Front edge on the deck.
-       */
-      y_mm: number;
-      /** @description Which way its length runs. */
-      along: components['schemas']['Axis'];
-    };
-    /** @description A lamp: one or more flat emitters that face down from one body. */
-    Lamp: {
-      /** @description Identifier, unique in the tier. */
-      id: string;
-      /** @description What it is, in words. */
-      name: string;
-      /** @description How its white is made, which decides the photons in a lumen. */
-      family: components['schemas']['LampFamily'];
-      /**
-       * Format: double
-       * @description Correlated colour temperature.
-       */
-      cct_k: number;
-      /**
-       * Format: double
-       * @description Luminous flux of all its emitters together when new and undimmed; all of it downwards,
-       *     but for bare tubes and measured distributions.
-       */
-      flux_lm: number;
-      /**
-       * Format: double
-       * @description Photons per second as the maker states them; wins over the lumens' conversion.
-       */
-      ppf_umol_s?: number | null;
-      /**
-       * Format: double
-       * @description Power drawn at the plug.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Full angle at which the intensity has fallen to half; 120 for a bare Lambertian strip.
-       */
-      beam_deg: number;
-      /** @description Which way the emitters' length runs. */
-      along: components['schemas']['Axis'];
-      /**
-       * Format: double
-       * @description Centre of the lamp along the shelf.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Centre of the lamp from the front.
-       */
-      y_mm: number;
-      /**
-       * Format: double
-       * @description The emitting face above the deck.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description How far the body reaches up from the emitting face.
-       */
-      body_height_mm: number;
-      /**
-       * Format: double
-       * @description Least gap to the leaves by the lamp's heat.
-       */
-      least_gap_mm: number;
-      /** @description The emitting rectangles, which share the flux by area. */
-      emitters: components['schemas']['Face'][];
-      /** @description Whether its emitters are bare tubes that shine all round, without a reflector above. */
-      bare_tube?: boolean;
-      distribution?: components['schemas']['Distribution'] | null;
-      dimmer?: components['schemas']['Dimmer'] | null;
-      ageing?: components['schemas']['Ageing'] | null;
-    };
-    /**
-     * @description How a lamp's white is made.
-     * @enum {string}
-     */
-    LampFamily: 'white_led' | 'fluorescent_tri_band' | 'fluorescent_standard' | 'red_blue_led';
-    /** @description The photons of a kind of lamp as it burns now. */
-    LampPhotons: {
-      /** @description What it is. */
-      name: string;
-      /** @description How its light is made. */
-      family: components['schemas']['LampFamily'];
-      /**
-       * Format: double
-       * @description Photons per second.
-       */
-      ppf_umol_s: number;
-      /**
-       * Format: double
-       * @description Photons per joule at the plug, in µmol/J, when new and undimmed.
-       */
-      umol_per_j: number;
-      /**
-       * Format: double
-       * @description Photons per lumen, in µmol/s per klm.
-       */
-      umol_per_s_per_klm: number;
-      /**
-       * Format: double
-       * @description What a lux meter shows for each µmol/m²/s.
-       */
-      lux_per_umol_m2_s: number;
-    };
-    /** @description A layer of a wall or a pad. */
-    Layer: {
-      /**
-       * Format: double
-       * @description How thick it is.
-       */
-      thickness_mm: number;
-      /**
-       * Format: double
-       * @description How well it conducts, in W/(m·K).
-       */
-      conductivity_w_mk: number;
-    };
-    /** @description Light on a tray. */
-    Light: {
-      /**
-       * Format: double
-       * @description PPFD on the surface, in µmol/m²/s.
-       */
-      ppfd: number;
-      /**
-       * Format: double
-       * @description When it goes on, in hours after midnight.
-       */
-      from_h: number;
-      /**
-       * Format: double
-       * @description How long it burns a day.
-       */
-      hours: number;
-    };
-    /** @description How the light of a bay is reckoned. */
-    LightWhy: {
-      /** @description PPFD. */
-      ppfd: components['schemas']['Why'];
-      /** @description DLI, and the target's source. */
-      dli: components['schemas']['Why'];
-    };
-    /** @description What daylight is enough for. */
-    Lookout: {
-      /**
-       * Format: double
-       * @description The least daily light that such seedlings want, in mol/m²/d.
-       */
-      wants_mol_m2_d: number;
-      /**
-       * Format: date
-       * @description The first day from which an average day gives as much; `None` when it never does.
-       */
-      enough_from?: string | null;
-      /** @description The verdict in words. */
-      words: components['schemas']['Statement'];
-    };
-    /** @description A luminaire as its file describes it. */
-    Luminaire: {
-      /** @description What the file calls it; empty when it does not say. */
-      name: string;
-      /**
-       * Format: double
-       * @description Luminous flux, by summing up its intensities.
-       */
-      flux_lm: number;
-      /**
-       * Format: double
-       * @description Power at the plug; 0 when the file leaves it out.
-       */
-      watts: number;
-      /**
-       * @description Length and width of the luminous opening; `None` where the file gives a point or another
-       *     shape than a rectangle or a disc.
-       */
-      opening_mm?: number[] | null;
-      /** @description Its intensities in cd. */
-      distribution: components['schemas']['Distribution'];
-    };
-    /** @description A heat mat that lies on a deck. */
-    Mat: {
-      /** @description Identifier, unique among the tier's mats. */
-      id: string;
-      /** @description What it is, in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description Its length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Power drawn at the plug.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Left edge on the deck.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Front edge on the deck.
-       */
-      y_mm: number;
-      /** @description Which way its length runs. */
-      along: components['schemas']['Axis'];
-      /**
-       * Format: double
-       * @description What its thermostat holds the root zone at, in °C; left out, the mat is always on.
-       */
-      thermostat_c?: number | null;
-      /**
-       * @description The mat of the same tier whose thermostat switches this one too; left out when it has its own,
-       *     or none.
-       */
-      switched_with?: string | null;
-      probe?: components['schemas']['MatProbe'] | null;
-      /**
-       * Format: double
-       * @description From its thermostat's switching on to its switching off; 1 K when left out.
-       */
-      hysteresis_k?: number | null;
-      /**
-       * Format: double
-       * @description How much warmer it really is than the thermostat's dial says when it switches; 0 when left
-       *     out. A thermometer in the mix shows it.
-       */
-      dial_error_k?: number | null;
-      /**
-       * Format: double
-       * @description Thickness of the foam that it lies on; left out, it lies on the deck.
-       */
-      pad_mm?: number | null;
-    };
-    /**
-     * @description Where the probe of a mat's thermostat is.
-     * @enum {string}
-     */
-    MatProbe: 'mix' | 'mat' | 'air';
-    /** @description The mats of a season. */
-    MatSeason: {
-      /** @description What a mat does for each sowing, what gains most first. */
-      sowings: components['schemas']['MatWorth'][];
-      /**
-       * Format: int32
-       * @description Standard trays that find room on the mats that there are, outside chambers.
-       */
-      places: number;
-      /**
-       * Format: int32
-       * @description The most trays that want a mat on one day: so many places on mats serve them all by turns.
-       */
-      needed: number;
-      /**
-       * Format: int32
-       * @description The trays that want a mat at all.
-       */
-      trays: number;
-      /** @description A line for each place on a mat, with the trays that have it in turn. */
-      turns: components['schemas']['MatTurn'][][];
-      /** @description What to make of it. */
-      verdict: components['schemas']['Statement'];
-    };
-    /** @description A tray's turn on a mat. */
-    MatTurn: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description What grows in it. */
-      name: string;
-      /**
-       * Format: date
-       * @description It goes on the mat.
-       */
-      from: string;
-      /**
-       * Format: date
-       * @description All of it is up: the mat is free.
-       */
-      until: string;
-    };
-    /** @description What a mat does for a sowing. */
-    MatWorth: {
-      /** @description The sowing. */
-      sowing: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description Mean root-zone temperature without a mat, in °C.
-       */
-      without_c: number;
-      /**
-       * Format: double
-       * @description Days until half show without one; `None` when none come up.
-       */
-      without_days?: number | null;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up without one.
-       */
-      without_share: number;
-      /**
-       * Format: double
-       * @description What suits it, and what a mat with a thermostat would hold, in °C.
-       */
-      with_c: number;
-      /**
-       * Format: double
-       * @description Days until half show on it.
-       */
-      with_days?: number | null;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up on it.
-       */
-      with_share: number;
-      /** @description Whether it is worth one. */
-      deserves: boolean;
-      /** @description In words. */
-      verdict: components['schemas']['Statement'];
-    };
-    /**
-     * @description What a deck is made of.
-     * @enum {string}
-     */
-    Material: 'wire' | 'chipboard' | 'sealed_chipboard' | 'wood' | 'plastic' | 'metal' | 'stone';
-    /** @description One value each for all cells together, the worst and the best. */
-    Measures: {
-      /**
-       * Format: double
-       * @description Mean of all cells.
-       */
-      mean: number;
-      /**
-       * Format: double
-       * @description The darkest cell.
-       */
-      worst: number;
-      /**
-       * Format: double
-       * @description The brightest cell.
-       */
-      best: number;
-    };
-    /** @description Daily minima from a file, and how to understand them. */
-    MinimaFile: {
-      /** @description The file's text: CSV or EPW. */
-      text: string;
-      /** @description How it is to be understood. */
-      how?: components['schemas']['Understanding'];
-    };
-    /** @description A tray that keeps the others of its bay from good light. */
-    Misfit: {
-      /** @description The tray. */
-      tray: string;
-      /**
-       * Format: double
-       * @description How far the best setting for the others misses their bands.
-       */
-      miss: number;
-    };
-    /** @description The mix in a tray. */
-    Mix: {
-      /**
-       * Format: double
-       * @description How deep it is; roots are taken to be half as deep.
-       * @default 55
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description How well it conducts: 0.3 dry to 0.6 wet, in W/(m·K) (from memory of peat mixes).
-       * @default 0.45
-       */
-      conductivity_w_mk: number;
-      /**
-       * Format: double
-       * @description What it stores, in MJ/(m³·K): 4.2 times its share of water and a little more.
-       * @default 2.8
-       */
-      heat_capacity_mj_m3k: number;
-      /**
-       * Format: double
-       * @description How wet its surface is: 0 dry, 1 a sheet of water.
-       * @default 0.4
-       */
-      wetness: number;
-    };
-    /** @description The air outdoors in a month. */
-    MonthAir: {
-      /**
-       * Format: double
-       * @description Mean of the days' minima in °C.
-       */
-      minimum_c: number;
-      /**
-       * Format: double
-       * @description Mean of the days' maxima in °C.
-       */
-      maximum_c: number;
-    };
-    /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
-    MonthLight: {
-      /**
-       * Format: int32
-       * @description 1 for January.
-       */
-      month: number;
-      /**
-       * Format: double
-       * @description On an average day.
-       */
-      average: number;
-      /**
-       * Format: double
-       * @description Without a cloud.
-       */
-      cloudless: number;
-      /**
-       * Format: double
-       * @description Under an overcast sky.
-       */
-      overcast: number;
-    };
-    /**
-     * @description How likely mould and damping-off are.
-     * @enum {string}
-     */
-    MouldRisk: 'low' | 'raised' | 'high';
-    /** @description A plan to keep. */
-    NewPlan: {
-      /** @description The document. */
-      plan: components['schemas']['Plan'];
-      /** @description Where it comes from, for the history. */
-      word: string;
-    };
-    /** @description An edit: the whole document as it is to be. */
-    NewRevision: {
-      /**
-       * Format: int64
-       * @description The revision that the edit is based on.
-       */
-      base_revision: number;
-      /** @description What was done, for the history. */
-      word: string;
-      /** @description The document. */
-      plan: components['schemas']['Plan'];
-      settle?: components['schemas']['Settle'] | null;
-    };
-    /** @description Where in a bay a tray is wanted. */
-    Onto: {
-      /**
-       * Format: double
-       * @description Its left edge on the deck; the free spot nearest to that is taken.
-       */
-      x_mm?: number | null;
-      /**
-       * Format: double
-       * @description Its front edge on the deck; anywhere when left out.
-       */
-      y_mm?: number | null;
-      along?: components['schemas']['Axis'] | null;
-      /** @description On top of trays that stand there, while all germinate. */
-      stacked?: boolean;
-    };
-    /** @description A door, or a flap of film, that is left open. */
-    OpenDoor: {
-      /** @description Its opening. */
-      slot: components['schemas']['VentSlot'];
-      /**
-       * Format: double
-       * @description When it is opened, in hours after midnight.
-       */
-      from_h: number;
-      /**
-       * Format: double
-       * @description How long it stays open.
-       */
-      hours: number;
-    };
-    /** @description When and how many show. */
-    Outcome: {
-      /**
-       * Format: double
-       * @description Days from sowing until a tenth show; `None` when none do.
-       */
-      first_days?: number | null;
-      /**
-       * Format: double
-       * @description Until half show.
-       */
-      half_days?: number | null;
-      /**
-       * Format: double
-       * @description Until nine tenths show.
-       */
-      last_days?: number | null;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up, 0 to 1.
-       */
-      share: number;
-      /** @description What to make of it. */
-      verdict: components['schemas']['Statement'];
-      /** @description Where the figures come from. */
-      source: string;
-    };
-    /** @description Trays of which some stick out over the edge of a deck. */
-    Overhanging: {
-      /**
-       * Format: int32
-       * @description How many go on the deck so.
-       */
-      trays: number;
-      /**
-       * Format: double
-       * @description How far front and back stick out together.
-       */
-      overhang_mm: number;
-    };
-    /** @description How fast a sowing grows where it stands. */
-    Pace: {
-      /**
-       * Format: double
-       * @description Mean daily light on it under its lamps, in mol/m²/d; `None` without lamps, where it is not
-       *     reckoned with.
-       */
-      dli?: number | null;
-      /**
-       * Format: double
-       * @description Mean of the room's air, in °C.
-       */
-      air_c: number;
-      /**
-       * Format: double
-       * @description Growth against what the weeks of the trade take for granted: 1 is that, less is slower.
-       */
-      rate: number;
-      /**
-       * Format: double
-       * @description Days that growing on takes longer for it; negative when it is faster.
-       */
-      lost_days: number;
-    };
-    /** @description A packet of seed. */
-    Packet: {
-      /** @description Identifier that sowings name. */
-      id: string;
-      /** @description The kind, from the crop library. */
-      crop: string;
-      /** @description The variety, as it says. */
-      variety: string;
-      /** @description What its lot is called; left out when it has none. */
-      lot?: string | null;
-      /**
-       * Format: int32
-       * @description The year in which it was harvested or packed.
-       */
-      year: number;
-      /**
-       * Format: int32
-       * @description Seeds that are left; left out when nobody counted.
-       */
-      seeds?: number | null;
-      /** @description Where it comes from. */
-      source: components['schemas']['SeedSource'];
-      /** @description Whether it is kept cold and dry. */
-      cold: boolean;
-      /**
-       * Format: double
-       * @description The share that comes up as the packet states it, 0 to 1; left out when it states none.
-       */
-      stated?: number | null;
-      test?: components['schemas']['GerminationTest'] | null;
-    };
-    /** @description Trays laid on a deck. */
-    Packing: {
-      /** @description Where each lies. */
-      laid: components['schemas']['Laid'][];
-      /** @description Whether no other way holds more. The search for a proof has an end. */
-      proven: boolean;
-    };
-    /** @description A block of a tray's cells with one sowing in it. */
-    Part: {
-      /** @description What is sown. */
-      sowing: string;
-      /**
-       * @description In these columns, counted from 0: from the first up to but not including the second. All
-       *     when left out.
-       */
-      columns?: number[] | null;
-      /** @description In these rows, counted from 0 at the front, in the same way. All when left out. */
-      rows?: number[] | null;
-    };
-    /** @description A part of a tray on a date. */
-    PartOnDay: {
-      /** @description Its sowing. */
-      sowing: string;
-      /** @description Its crop, as the library names it. */
-      crop: string;
-      /** @description How it grows. */
-      habit: components['schemas']['Habit'];
-      /** @description Crop and variety in words. */
-      name: string;
-      stage?: components['schemas']['Stage'] | null;
-      /** @description Left and right edge on the deck. */
-      x_mm: number[];
-      /** @description Front and back edge on the deck. */
-      y_mm: number[];
-      /**
-       * Format: double
-       * @description How tall the plants stand over the rim.
-       */
-      plant_height_mm: number;
-      /**
-       * Format: int32
-       * @description Cells along x.
-       */
-      columns: number;
-      /**
-       * Format: int32
-       * @description Cells along y.
-       */
-      rows: number;
-      cells?: components['schemas']['CellFigures'] | null;
-      /** @description The daily light that suits the crop. */
-      target: components['schemas']['Band'];
-    };
-    /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
-    Part_BayOnDay:
-      | number
-      | {
-          /** @description The bay. */
-          bay: components['schemas']['BayRef'];
-          /** @description Rack and tier in words. */
-          name: string;
-          /**
-           * Format: double
-           * @description Clear height over the deck.
-           */
-          clear_height_mm: number;
-          /** @description The heights over the floor that the deck can have while its neighbours stay. */
-          deck_range_mm: number[];
-          /**
-           * Format: double
-           * @description The lowest that an emitting face may hang.
-           */
-          lowest_face_mm: number;
-          /**
-           * Format: double
-           * @description The highest that an emitting face may hang.
-           */
-          highest_face_mm: number;
-          /** @description Whether the lamps burn: something here wants light. */
-          burning: boolean;
-          /** @description The trays that stand here; `None` when they were not asked for. */
-          trays?: components['schemas']['TrayOnDay'][] | null;
-          /**
-           * Format: double
-           * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
-           *     `None` while nothing stands here.
-           */
-          headroom_mm?: number | null;
-          /** @description What the trays weigh. */
-          load: components['schemas']['DeckLoad'];
-          light?: components['schemas']['BayLight'] | null;
-          hang?: components['schemas']['Hang'] | null;
-          /**
-           * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
-           *     for, and none outdoors; `None` when they were not asked for at all.
-           */
-          roots?: components['schemas']['TrayRoots'][] | null;
-          /** @description The hours in which the lamps burn while something here wants light. */
-          burns: components['schemas']['Start'];
-          /** @description What the lamps draw. */
-          power: components['schemas']['Power'];
-          detail?: components['schemas']['BayDetail'] | null;
-        };
-    /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
-    Part_Finding:
-      | number
-      | {
-          /**
-           * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
-           *     from one assessment to the next.
-           */
-          id: string;
-          /** @description Which judgement speaks: its file's name, put there by the list. */
-          code: string;
-          /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
-          topic: string;
-          /** @description How much it matters. */
-          severity: components['schemas']['Severity'];
-          /** @description The place it is about, if any. */
-          place?: string | null;
-          bay?: components['schemas']['BayRef'] | null;
-          /** @description The sowing it is about, if it is about one alone. */
-          sowing?: string | null;
-          /** @description The trays it is about. */
-          trays: string[];
-          /** @description The cells it is about, where it is not about whole trays. */
-          cells: components['schemas']['Cell'][];
-          /** @description The days it is about. */
-          days: components['schemas']['DateSpan'];
-          /** @description What to do, by how much. */
-          headline: components['schemas']['Statement'];
-          /** @description Why. */
-          reason: components['schemas']['Statement'];
-          /** @description Where the rule comes from. */
-          source: string;
-          /** @description Edits that would settle it. */
-          fixes: components['schemas']['Fix'][];
-        };
-    /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
-    Part_PlaceOnDay:
-      | number
-      | {
-          /** @description The place. */
-          place: string;
-          /** @description What it carries, and how that stands. */
-          load: components['schemas']['PlaceLoad'];
-          /** @description Outer width, depth and height, walls and all. */
-          outer_mm: number[];
-          /** @description The least width, depth and height of the place that keep everything in it where it is. */
-          least_mm: number[];
-          /**
-           * Format: double
-           * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
-           */
-          pitch_mm?: number | null;
-          through_door?: components['schemas']['ThroughDoor'] | null;
-          outline?: components['schemas']['FloorArea'] | null;
-          standing_area?: components['schemas']['FloorArea'] | null;
-          /**
-           * Format: double
-           * @description How deep the free floor in front of it is; `None` when it has no spot.
-           */
-          free_in_front_mm?: number | null;
-        };
-    /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
-    Part_SowingCells:
-      | number
-      | {
-          /** @description The sowing. */
-          sowing: string;
-          /** @description Crop and variety in words. */
-          name: string;
-          /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
-          packet?: string | null;
-          /**
-           * Format: double
-           * @description Mix in the cells that suit it, in ml.
-           */
-          cell_ml: number;
-          /**
-           * Format: double
-           * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
-           */
-          pot_on_ml?: number | null;
-          /**
-           * Format: int32
-           * @description Cells that the plan's trays have for it.
-           */
-          cells_there: number;
-          /**
-           * Format: int32
-           * @description Pots that the plants wanted take, those to spare too; `None` when it stays where it was sown.
-           */
-          pots?: number | null;
-          /**
-           * Format: int32
-           * @description Pots that the plan has for it.
-           */
-          pots_there: number;
-          to_sow?: components['schemas']['ToSow'] | null;
-          problem?: components['schemas']['Statement'] | null;
-          /**
-           * Format: int64
-           * @description Seeds that the packet has left after this sowing and those before it; negative when it has
-           *     too few, `None` when nobody counted.
-           */
-          seeds_left?: number | null;
-        };
-    /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
-    Part_SowingDates:
-      | number
-      | {
-          /** @description The sowing. */
-          sowing: string;
-          /** @description Crop and variety in words. */
-          name: string;
-          /** @description The crop's name. */
-          crop: string;
-          /** @description The variety; empty where nobody minds, or a number that tells several apart. */
-          variety: string;
-          /**
-           * Format: date
-           * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
-           */
-          chill?: string | null;
-          /**
-           * Format: date
-           * @description Day to sow.
-           */
-          sow: string;
-          /**
-           * Format: date
-           * @description Day on which the first tenth of the seedlings show; `None` when none come up.
-           */
-          first?: string | null;
-          /**
-           * Format: date
-           * @description Day on which a quarter show: the dome is vented; `None` when none come up.
-           */
-          quarter?: string | null;
-          /**
-           * Format: date
-           * @description Day on which half of the seedlings show; `None` when none come up.
-           */
-          emerge?: string | null;
-          /**
-           * Format: date
-           * @description Day on which nine tenths show; `None` when none come up, or not in time.
-           */
-          last?: string | null;
-          /**
-           * Format: date
-           * @description Day from which its lamps are to burn; `None` when none come up.
-           */
-          lamps_on?: string | null;
-          /**
-           * Format: date
-           * @description Day on which it has to leave a dark place; `None` when none come up in time.
-           */
-          into_light?: string | null;
-          /**
-           * Format: date
-           * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
-           *     time.
-           */
-          thin?: string | null;
-          /**
-           * Format: date
-           * @description Day to pot on; `None` when it stays where it was sown.
-           */
-          pot_on?: string | null;
-          /**
-           * Format: date
-           * @description Day on which hardening off begins.
-           */
-          harden: string;
-          /**
-           * Format: date
-           * @description Day to plant out.
-           */
-          out: string;
-          /**
-           * Format: double
-           * @description Chance of a frost on or after the day to plant out, 0 to 1.
-           */
-          frost_risk_out: number;
-          /**
-           * Format: double
-           * @description The share of good seeds that come up where it germinates, 0 to 1.
-           */
-          comes_up: number;
-          /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
-          stands: boolean;
-          pace?: components['schemas']['Pace'] | null;
-          /**
-           * Format: double
-           * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
-           */
-          emergence_days?: number | null;
-          /** @description The rule behind each date. */
-          why: components['schemas']['DatesWhy'];
-        };
-    /**
-     * @description The operations that fixes use.
-     * @enum {string}
-     */
-    PatchOp: 'replace' | 'add';
-    /** @description One step of a JSON Patch. */
-    PatchStep: {
-      /** @description What to do there. */
-      op: components['schemas']['PatchOp'];
-      /** @description Where. */
-      path: string;
-      /** @description With what. */
-      value: unknown;
-    };
-    /**
-     * @description The system of angles of a [`Distribution`], as ANSI/IES LM-63 names them.
-     * @enum {string}
-     */
-    PhotometricType: 'c' | 'b' | 'a';
-    /** @description Something that holds trays on one or more decks of one size. */
-    Place: {
-      /** @description Identifier, unique among the places. */
-      id: string;
-      /** @description What people call it. */
-      name: string;
-      /** @description What it is, with what only its kind has. */
-      kind: components['schemas']['Kind'];
-      /**
-       * Format: double
-       * @description Width of a deck along the front.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Depth of a deck from front to back.
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description Top of the posts, of the walls inside, or of the hooks for lamps, above the floor.
-       */
-      height_mm: number;
-      /** @description What the decks are. */
-      deck: components['schemas']['Deck'];
-      /**
-       * Format: double
-       * @description Mass of the place with nothing on it.
-       */
-      empty_kg: number;
-      /**
-       * Format: double
-       * @description What all decks together may carry, by the maker; left out when unknown.
-       */
-      rating_kg?: number | null;
-      /** @description Whether trays may stick out at its front, as far as they do not tip. */
-      overhang_accepted?: boolean;
-      spot?: components['schemas']['Spot'] | null;
-      /** @description The tiers from the lowest up. */
-      tiers: components['schemas']['Tier'][];
-      /** @description What is set otherwise from a date on; empty when nothing is. */
-      settings?: components['schemas']['PlaceSetting'][];
-    };
-    /** @description A place under its load. */
-    PlaceLoad: {
-      /**
-       * Format: double
-       * @description All trays of all tiers while they are watered.
-       */
-      watered_kg: number;
-      /**
-       * Format: double
-       * @description What all decks together may carry by the maker; `None` when unknown.
-       */
-      rating_kg?: number | null;
-      /**
-       * Format: double
-       * @description Height of the centre of mass over the floor, trays and the empty place together.
-       */
-      centre_mm: number;
-      /**
-       * Format: double
-       * @description Height against depth.
-       */
-      slenderness: number;
-      /**
-       * Format: double
-       * @description How far it may lean forwards or backwards before it tips, in degrees.
-       */
-      tips_at_deg: number;
-      /** @description How the centre and the lean are reckoned. */
-      why: components['schemas']['Why'];
-    };
-    /** @description A place on a date. */
-    PlaceOnDay: {
-      /** @description The place. */
-      place: string;
-      /** @description What it carries, and how that stands. */
-      load: components['schemas']['PlaceLoad'];
-      /** @description Outer width, depth and height, walls and all. */
-      outer_mm: number[];
-      /** @description The least width, depth and height of the place that keep everything in it where it is. */
-      least_mm: number[];
-      /**
-       * Format: double
-       * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
-       */
-      pitch_mm?: number | null;
-      through_door?: components['schemas']['ThroughDoor'] | null;
-      outline?: components['schemas']['FloorArea'] | null;
-      standing_area?: components['schemas']['FloorArea'] | null;
-      /**
-       * Format: double
-       * @description How deep the free floor in front of it is; `None` when it has no spot.
-       */
-      free_in_front_mm?: number | null;
-    };
-    /** @description What is set otherwise from a date on. What is left out stays as it was the day before. */
-    PlaceSetting: {
-      /**
-       * Format: date
-       * @description From this date on.
-       */
-      from: string;
-      /** @description The tier it is about; all of them when left out. */
-      tier?: string | null;
-      /** @description Whether lamps burn over what germinates, too. */
-      lamps_germinating?: boolean | null;
-      /** @description Whether mats stay on under what grows. */
-      mats_growing?: boolean | null;
-      /** @description Whether a closet's doors are kept shut. */
-      shut?: boolean | null;
-    };
-    /** @description A season in a room. */
-    Plan: {
-      /**
-       * Format: int32
-       * @description Version of this document's form. Earlier ones are not read as they stand, even where all their
-       *     fields are known today: see [`upgraded`](crate::plan::upgrade::upgraded).
-       */
-      schema_version: number;
-      /** @description What people call the plan. */
-      name: string;
-      /** @description Where it is. */
-      site: components['schemas']['Site'];
-      /** @description The days it covers. */
-      season: components['schemas']['DateSpan'];
-      /** @description The days on which nobody is there to water; empty when left out. */
-      away?: components['schemas']['DateSpan'][];
-      /** @description The room that the places stand in. */
-      room: components['schemas']['Room'];
-      /** @description Racks and other places, from left to right. */
-      places: components['schemas']['Place'][];
-      /** @description The kinds of tray in use. */
-      tray_formats: components['schemas']['TrayFormat'][];
-      /** @description Crops of one's own, and those of the library that were changed, by the same identifier. */
-      crops?: components['schemas']['Crop'][];
-      /** @description Packets of seed. */
-      packets?: components['schemas']['Packet'][];
-      /** @description What is sown. */
-      sowings: components['schemas']['Sowing'][];
-      /** @description The trays and where they stand. */
-      trays: components['schemas']['Tray'][];
-    };
-    /** @description A plan in a list. */
-    PlanSummary: {
-      /**
-       * Format: int64
-       * @description The plan's number.
-       */
-      id: number;
-      /** @description Its name; what can be said of it when the document does not read. */
-      name: string;
-      /** @description Whether its document reads. */
-      readable: boolean;
-      /**
-       * Format: date-time
-       * @description When it was last edited.
-       */
-      saved_at: string;
-      /** @description Whether it is set aside: it is not the one to open first. */
-      aside: boolean;
-      /**
-       * Format: date-time
-       * @description When it was deleted; it is kept for 30 days from then on. `None` while it is in use.
-       */
-      deleted_at?: string | null;
-    };
-    /** @description A plan at its current revision. */
-    PlanView: {
-      /**
-       * Format: int64
-       * @description The plan's number.
-       */
-      id: number;
-      /**
-       * Format: int64
-       * @description The revision that an edit must be based on.
-       */
-      revision: number;
-      /** @description The document. */
-      plan: components['schemas']['Plan'];
-      /** @description Word of the edit that undo would take back. */
-      undo?: string | null;
-      /** @description Word of the edit that redo would bring back. */
-      redo?: string | null;
-      /**
-       * Format: date
-       * @description Today, at the site.
-       */
-      today: string;
-      /**
-       * Format: date
-       * @description The day to open the plan on: today within the season, else the day the room is fullest.
-       */
-      opening_day: string;
-      /**
-       * @description The words of edits that others saved meanwhile, and that this one was joined with; empty when
-       *     there were none.
-       */
-      with?: string[];
-      assessment?: components['schemas']['Assessment'] | null;
-    };
-    /** @description Power, energy and cost of a bay or of the whole room on a day. */
-    Power: {
-      /**
-       * Format: double
-       * @description Power while burning, in W.
-       */
-      watts: number;
-      /**
-       * Format: double
-       * @description Current while burning, in A, at the site's mains voltage and a power factor of 1.
-       */
-      amps: number;
-      /**
-       * Format: double
-       * @description Energy a day in kWh.
-       */
-      kwh_per_day: number;
-      /**
-       * Format: double
-       * @description Cost a day in the site's currency.
-       */
-      cost_per_day: number;
-    };
-    /** @description What a file holds, before anything of it is kept. */
-    Preview: {
-      /**
-       * Format: int32
-       * @description The days that were read.
-       */
-      days: number;
-      /**
-       * Format: date
-       * @description First of them.
-       */
-      from?: string | null;
-      /**
-       * Format: date
-       * @description Last of them.
-       */
-      to?: string | null;
-      /**
-       * Format: double
-       * @description The coldest, in °C.
-       */
-      coldest_c?: number | null;
-      /** @description The first few, as they were understood. */
-      sample: components['schemas']['DayMinimum'][];
-      /** @description What is wrong, row by row, the first hundred; a file with any is not taken. */
-      problems: components['schemas']['RowProblem'][];
-      /**
-       * Format: int32
-       * @description How many rows are wrong, a thousand at the most: then reading ends.
-       */
-      problem_rows: number;
-      /** @description What to know besides: years that lack days are left out. */
-      notes: components['schemas']['Statement'][];
-      record?: components['schemas']['FrostRecord'] | null;
-      dates?: components['schemas']['FrostDates'] | null;
-    };
-    /** @description Where a meter is held, and what it shows. */
-    Probe: {
-      /** @description The bay. */
-      bay: components['schemas']['BayRef'];
-      /**
-       * Format: date
-       * @description The day, which decides how tall the leaves stand.
-       */
-      date: string;
-      /**
-       * Format: double
-       * @description From the left of the deck.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description From the front of the deck.
-       */
-      y_mm: number;
-      /**
-       * Format: double
-       * @description What the meter shows with this bay's lamps alone; left out to ask what it should.
-       */
-      lux?: number | null;
-    };
-    /**
-     * @description Where a thermostat's probe is.
-     * @enum {string}
-     */
-    ProbeSpot: 'mix' | 'air' | 'mat';
-    /** @description The light at the probe. */
-    Probed: {
-      /**
-       * Format: double
-       * @description The height that the leaves there have over the deck; the deck itself between trays.
-       */
-      z_mm: number;
-      /**
-       * Format: double
-       * @description PPFD as reckoned, in µmol/m²/s.
-       */
-      ppfd: number;
-      /**
-       * Format: double
-       * @description The same through the day, in mol/m²/d.
-       */
-      dli: number;
-      /**
-       * Format: double
-       * @description What a lux meter should show.
-       */
-      lux: number;
-      reading?: components['schemas']['Reading'] | null;
-    };
-    /** @description A problem (RFC 9457). */
-    Problem: {
-      /**
-       * Format: int32
-       * @description The HTTP status.
-       */
-      status: number;
-      /** @description What kind of problem it is, in a few words. */
-      title: string;
-      /** @description What is wrong and what would be right, in full sentences and SI units. */
-      detail: string;
-      /** @description Each thing that is wrong: its path in the request's document, value and remedy. */
-      faults: components['schemas']['Fault'][];
-      /**
-       * Format: int64
-       * @description With status 409: the revision that the plan is at.
-       */
-      current_revision?: number | null;
-    };
-    /**
-     * @description What a number measures, and so the unit it is held in.
-     * @enum {string}
-     */
-    Quantity:
-      | 'length_mm'
-      | 'temperature_c'
-      | 'difference_k'
-      | 'ppfd_umol_m2_s'
-      | 'dli_mol_m2_d'
-      | 'ppf_umol_s'
-      | 'flux_lm'
-      | 'illuminance_lux'
-      | 'colour_temperature_k'
-      | 'hours'
-      | 'clock_h'
-      | 'days'
-      | 'weeks'
-      | 'years'
-      | 'power_w'
-      | 'current_a'
-      | 'voltage_v'
-      | 'energy_kwh'
-      | 'money'
-      | 'count'
-      | 'share'
-      | 'angle_deg'
-      | 'mass_kg'
-      | 'volume_ml'
-      | 'flow_m3_h'
-      | 'conductivity_w_mk'
-      | 'pressure_kpa'
-      | 'speed_m_s'
-      | 'plain';
-    /** @description What only a rack has. */
-    Rack: {
-      /**
-       * Format: double
-       * @description Distance from one height that a deck can have to the next.
-       */
-      pitch_mm: number;
-      /**
-       * Format: double
-       * @description Thickness of the corner posts, which take that much of each corner.
-       */
-      post_mm: number;
-      /** @description Whether crossed braces or a back panel keep it from swaying. */
-      braced: boolean;
-      /** @description Whether it is fixed to the wall. */
-      wall_fixed: boolean;
-      /** @description What it stands on. */
-      feet: components['schemas']['Feet'];
-    };
-    /** @description What a figure can be. */
-    Range: {
-      /**
-       * Format: double
-       * @description The least.
-       */
-      least: number;
-      /**
-       * Format: double
-       * @description The greatest.
-       */
-      most: number;
-      /** @description What it is a quantity of. */
-      quantity: components['schemas']['Quantity'];
-    };
-    /**
-     * @description Ranges by the path of the field in the document, with `*` for a place in a list:
-     *     `/places/*\/tiers/*\/photoperiod_h`. Where it hangs on other figures, the widest that was seen.
-     */
-    Ranges: {
-      [key: string]: components['schemas']['Range'];
-    };
-    /** @description What a reading says. */
-    Reading: {
-      /**
-       * Format: double
-       * @description PPFD as measured, in µmol/m²/s.
-       */
-      ppfd: number;
-      /**
-       * Format: double
-       * @description The same through the day, in mol/m²/d.
-       */
-      dli: number;
-      /**
-       * Format: double
-       * @description Measured against reckoned.
-       */
-      ratio: number;
-      /** @description The same in words. */
-      verdict: components['schemas']['Statement'];
-      fix?: components['schemas']['Fix'] | null;
-    };
-    /**
-     * @description Why a sowing is started indoors.
-     * @enum {string}
-     */
-    Reason: 'earlier' | 'no_free_bed' | 'pests' | 'cold_first' | 'to_sell' | 'other';
-    /**
-     * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
-     *     or black) to 1.
-     */
-    Reflectance: {
-      /**
-       * Format: double
-       * @description At z = 0.
-       * @default 0
-       */
-      floor: number;
-      /**
-       * Format: double
-       * @description At the top.
-       * @default 0
-       */
-      ceiling: number;
-      /**
-       * Format: double
-       * @description At x = 0.
-       * @default 0
-       */
-      left: number;
-      /**
-       * Format: double
-       * @description At the greatest x.
-       * @default 0
-       */
-      right: number;
-      /**
-       * Format: double
-       * @description At the greatest y.
-       * @default 0
-       */
-      back: number;
-      /**
-       * Format: double
-       * @description At y = 0.
-       * @default 0
-       */
-      front: number;
-    };
-    /** @description An edit in a plan's history. */
-    Revision: {
-      /**
-       * Format: int64
-       * @description Its number; numbers grow with time.
-       */
-      number: number;
-      /**
-       * Format: int64
-       * @description The revision that it changed; `None` for the first.
-       */
-      parent?: number | null;
-      /** @description What was done. */
-      word: string;
-      /**
-       * Format: date-time
-       * @description When.
-       */
-      saved_at: string;
-      /** @description Whether the plan stands here. */
-      current: boolean;
-      /** @description Whether it has been undone: redo leads to it. */
-      undone: boolean;
-      /** @description Whether it is on a branch that an edit after an undo left behind. */
-      aside: boolean;
-    };
-    /** @description The room that the places stand in. */
-    Room: {
-      /**
-       * Format: double
-       * @description From the left wall to the right.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description From the near wall to the far.
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description From the floor to the ceiling.
-       */
-      height_mm: number;
-      /** @description The narrowest door on the way in. */
-      door: components['schemas']['Door'];
-    };
-    /** @description The air of a room. */
-    RoomAir: {
-      /**
-       * Format: double
-       * @description Warmest of the day, in °C.
-       */
-      day_c: number;
-      /**
-       * Format: double
-       * @description Coolest of the night.
-       */
-      night_c: number;
-      /**
-       * Format: double
-       * @description Relative humidity, 0 to 1.
-       */
-      humidity?: number;
-    };
-    /** @description The room on a day, against an earlier answer. */
-    RoomChanges: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /** @description Every place. */
-      places: components['schemas']['Part_PlaceOnDay'][];
-      /** @description Every bay, place by place from the lowest tier up. */
-      bays: components['schemas']['Part_BayOnDay'][];
-      /** @description Trays that stand nowhere. */
-      unplaced: components['schemas']['UnplacedTray'][];
-      /** @description What all lamps together draw. */
-      power: components['schemas']['Power'];
-      away?: components['schemas']['Away'] | null;
-    };
-    /** @description The room on a day. */
-    RoomOnDay: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /** @description Every place. */
-      places: components['schemas']['PlaceOnDay'][];
-      /** @description Every bay, place by place from the lowest tier up. */
-      bays: components['schemas']['BayOnDay'][];
-      /** @description Trays that stand nowhere. */
-      unplaced: components['schemas']['UnplacedTray'][];
-      /** @description What all lamps together draw. */
-      power: components['schemas']['Power'];
-      away?: components['schemas']['Away'] | null;
-    };
-    /** @description A tray with what is under, in and over it. */
-    RootZone: {
-      /** @description The air around it. */
-      air: components['schemas']['RoomAir'];
-      /** @description The tray. */
-      tray: components['schemas']['TrayBox'];
-      /** @description What is in it. */
-      mix?: components['schemas']['Mix'];
-      /**
-       * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
-       *     wires.
-       */
-      under?: components['schemas']['Layer'][];
-      /**
-       * Format: double
-       * @description The temperature of a warm surface that it all stands on; left out, air is below.
-       */
-      warm_surface_c?: number | null;
-      mat?: components['schemas']['HeatMat'] | null;
-      thermostat?: components['schemas']['Thermostat'] | null;
-      /** @description Whether a clear dome covers it. */
-      dome?: boolean;
-      light?: components['schemas']['Light'] | null;
-    };
-    /** @description A root zone that has come to run through the same day again and again. */
-    RootZoneDay: {
-      hours?: components['schemas']['RootZoneHours'] | null;
-      /**
-       * Format: double
-       * @description Mean at root depth.
-       */
-      mean_c: number;
-      /**
-       * Format: double
-       * @description Coolest at root depth.
-       */
-      least_c: number;
-      /**
-       * Format: double
-       * @description Warmest at root depth.
-       */
-      most_c: number;
-      /**
-       * Format: double
-       * @description Mean over the mean of the room's air.
-       */
-      lift_k: number;
-      /**
-       * Format: double
-       * @description The share of the day that the mat is on.
-       */
-      duty: number;
-      /**
-       * Format: double
-       * @description What the mat draws for this tray, in kWh a day.
-       */
-      kwh_per_day: number;
-      /**
-       * Format: double
-       * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
-       *     tenths of the rise; `None` without a mat, and when it never is.
-       */
-      warm_up_h?: number | null;
-      /**
-       * Format: double
-       * @description What evaporates, in kg/m² a day.
-       */
-      evaporation_kg_m2_d: number;
-      /** @description Whether the thermostat's setting is reached; true without one. */
-      reaches: boolean;
-      /** @description What would help where it is not reached, the most first. */
-      helps: components['schemas']['Help'][];
-    };
-    /** @description A root zone at each full hour from midnight on, in °C. */
-    RootZoneHours: {
-      /** @description At root depth. */
-      root_zone_c: number[];
-      /** @description At the surface. */
-      surface_c: number[];
-      /** @description Between mat and tray. */
-      mat_c: number[];
-    };
-    /** @description A row that cannot be read. */
-    RowProblem: {
-      /**
-       * Format: int32
-       * @description The row, counted from 1 with the heading.
-       */
-      row: number;
-      /** @description What stands there. */
-      value: string;
-      /** @description What is wrong. */
-      problem: components['schemas']['Statement'];
-      /** @description What would be right. */
-      remedy: components['schemas']['Statement'];
-    };
-    /**
-     * @description A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
-     *     from the tray plane; all in mm.
-     */
-    Scene: {
-      /** @description Any name; given back with the answer. */
-      name?: string | null;
-      /** @description The box. */
-      bay: components['schemas']['SceneBay'];
-      /** @description The lamps' emitting rectangles. */
-      emitters: components['schemas']['SceneEmitter'][];
-      /** @description The points. */
-      grid: components['schemas']['Grid'];
-      /**
-       * Format: double
-       * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
-       */
-      umol_per_s_per_klm?: number | null;
-    };
-    /** @description The box of a scene. */
-    SceneBay: {
-      /**
-       * Format: double
-       * @description Along x.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Along y.
-       */
-      depth_mm: number;
-      /**
-       * Format: double
-       * @description Along z.
-       */
-      height_mm: number;
-      /** @description What its faces reflect; left out, all are open or black. */
-      reflectance?: components['schemas']['Reflectance'];
-    };
-    /** @description An emitting rectangle of a scene; it faces down. */
-    SceneEmitter: {
-      /** @description x and y of its centre. */
-      centre_mm: number[];
-      /**
-       * Format: double
-       * @description Height of its face.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description Its length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /** @description Which way its length runs. */
-      along: components['schemas']['Axis'];
-      /**
-       * Format: double
-       * @description All light that it emits, in lm.
-       */
-      flux_lm: number;
-      /**
-       * Format: double
-       * @description m of its intensity cosᵐθ.
-       */
-      beam_exponent: number;
-    };
-    /** @description What the points of a scene get. */
-    SceneLight: {
-      /** @description The scene's name. */
-      name?: string | null;
-      /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
-      lux: number[][];
-      /** @description What of it comes straight from the emitters. */
-      direct_lux: number[][];
-      /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
-      ppfd?: number[][] | null;
-      /**
-       * Format: double
-       * @description Mean of `lux` over all points.
-       */
-      mean_lux: number;
-      /**
-       * Format: double
-       * @description Mean of `direct_lux` over all points.
-       */
-      mean_direct_lux: number;
-      /**
-       * Format: double
-       * @description Mean of `ppfd` over all points.
-       */
-      mean_ppfd?: number | null;
-    };
-    /** @description The season in outline. */
-    Season: {
-      /** @description Every day. */
-      days: components['schemas']['SeasonDay'][];
-      /** @description What the tiers indoors hold. */
-      capacity: components['schemas']['Capacity'];
-      /**
-       * Format: date
-       * @description The first day on which most trays stand in the room.
-       */
-      fullest: string;
-      /**
-       * @description What happens on which day, in order; in an outline on the days asked for and in the week
-       *     from each.
-       */
-      events: components['schemas']['Event'][];
-    };
-    /** @description The season day by day, as the ribbon shows it. */
-    SeasonDay: {
-      /**
-       * Format: date
-       * @description The day.
-       */
-      date: string;
-      /**
-       * Format: double
-       * @description Hours from sunrise to sunset.
-       */
-      day_length_h: number;
-      /**
-       * Format: double
-       * @description Daily light outdoors on an average day, in mol/m²/d: what hardening off leads to.
-       */
-      outdoors_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description Chance that a frost still comes, 0 to 1.
-       */
-      frost_risk: number;
-      /**
-       * Format: int32
-       * @description Trays that stand in the room.
-       */
-      trays: number;
-      /**
-       * Format: int32
-       * @description Trays that stand nowhere though they germinate or grow.
-       */
-      unplaced: number;
-    };
-    /**
-     * @description Where seed comes from.
-     * @enum {string}
-     */
-    SeedSource: 'bought' | 'saved' | 'given';
-    /** @description Whether a plan is to hand. */
-    SetAside: {
-      /** @description Whether it is set aside. */
-      aside: boolean;
-    };
-    /** @description A set-up of a bay and what it gives on a day. */
-    SetUp: {
-      /** @description Stable name of the idea. */
-      code: string;
-      /** @description What it is. */
-      name: components['schemas']['Statement'];
-      /** @description The light on what stands there. */
-      light: components['schemas']['BayLight'];
-      /**
-       * Format: double
-       * @description The height that it is looked at with; `None` without lamps.
-       */
-      height_mm?: number | null;
-      /**
-       * Format: double
-       * @description Hours a day.
-       */
-      hours_h: number;
-      /** @description What the lamps draw. */
-      power: components['schemas']['Power'];
-      /** @description What differs from the first set-up, the light first; empty for the first. */
-      differences: components['schemas']['Statement'][];
-      /** @description How the plan becomes this; empty for the set-up that is there, and for the window. */
-      patch: components['schemas']['PatchStep'][];
-    };
-    /** @description Choices and hours. */
-    Setting: {
-      /**
-       * Format: double
-       * @description The emitting faces above the deck.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description What the trays stand on.
-       */
-      lift_mm: number;
-      /**
-       * Format: double
-       * @description How bright the lamps burn against now.
-       */
-      brightness: number;
-      /**
-       * Format: double
-       * @description Hours a day.
-       */
-      hours_h: number;
-    };
-    /**
-     * @description Whose change stays.
-     * @enum {string}
-     */
-    Settle: 'theirs' | 'mine';
-    /**
-     * @description How much a finding matters.
-     * @enum {string}
-     */
-    Severity: 'harm' | 'conflict' | 'advice';
-    /** @description A colour of white, and what the same lumens of it would give. */
-    Shade: {
-      /**
-       * Format: double
-       * @description Correlated colour temperature.
-       */
-      cct_k: number;
-      /**
-       * Format: double
-       * @description Photons per lumen, in µmol/s per klm.
-       */
-      umol_per_s_per_klm: number;
-      /**
-       * Format: double
-       * @description Mean PPFD on the leaves if the lamps gave the same lumens in this colour, in µmol/m²/s.
-       */
-      mean_ppfd: number;
-      /**
-       * Format: double
-       * @description The share of its photons from 400 to 500 nm.
-       */
-      blue: number;
-      /**
-       * Format: double
-       * @description The share of its photons from 600 to 700 nm.
-       */
-      red: number;
-    };
-    /** @description How a flat is to be shared. */
-    Share: {
-      /** @description The sowings, in the order of their rows. */
-      sowings: string[];
-      /** @description A tray that is there; a new one when left out. */
-      tray?: string | null;
-      /** @description One of the plan's own formats; what suits the smallest when left out. */
-      format?: string | null;
-      /** @description By rows or by packs. */
-      by?: components['schemas']['By'];
-      /** @description The same number of rows or packs for each, rather than as many as its plants want. */
-      even?: boolean;
-    };
-    /** @description Kinds that share a flat. */
-    SharedFlat: {
-      /** @description The kinds, in the order of their rows. */
-      kinds: components['schemas']['SharedKind'][];
-      /**
-       * Format: date
-       * @description The day on which all are sown.
-       */
-      sow: string;
-      /** @description The format it would have; `None` where its kinds do not go into one. */
-      format?: string | null;
-      apart?: components['schemas']['Statement'] | null;
-      problem?: components['schemas']['Statement'] | null;
-    };
-    /** @description A kind in a flat. */
-    SharedKind: {
-      /** @description The sowing. */
-      sowing: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /**
-       * Format: date
-       * @description The day it would be sown by itself.
-       */
-      sow: string;
-      /**
-       * Format: int32
-       * @description Cells that its plants want.
-       */
-      wants: number;
-      /**
-       * Format: int32
-       * @description Cells that it gets.
-       */
-      cells: number;
-      /**
-       * Format: int32
-       * @description Plants that come of those.
-       */
-      fills: number;
-    };
-    /** @description Kinds in groups that share a flat well. */
-    Sharing: {
-      /** @description A flat for each. */
-      flats: components['schemas']['SharedFlat'][];
-    };
-    /** @description A shelf of a chamber. */
-    ShelfDay: {
-      /**
-       * Format: double
-       * @description Its height over the inner floor.
-       */
-      at_mm: number;
-      /** @description Its air at each full hour, in °C. */
-      air_c: number[];
-      /**
-       * Format: double
-       * @description Mean of the day.
-       */
-      mean_c: number;
-      /**
-       * Format: double
-       * @description Coolest of the day.
-       */
-      least_c: number;
-      /**
-       * Format: double
-       * @description Warmest of the day.
-       */
-      most_c: number;
-    };
-    /** @description How a quantity is written: `shown = held * factor + offset`, with `decimals` places. */
-    ShownUnit: {
-      /** @description The unit's sign, empty for bare numbers and money. */
-      unit: string;
-      /**
-       * Format: double
-       * @description Shown units per held unit.
-       */
-      factor: number;
-      /**
-       * Format: double
-       * @description Added after the factor (°F).
-       */
-      offset: number;
-      /**
-       * Format: int32
-       * @description Decimal places that are worth reading.
-       */
-      decimals: number;
-      /**
-       * Format: double
-       * @description A handy step to change it by, in shown units.
-       */
-      step: number;
-      /**
-       * Format: double
-       * @description What is within a millimetre of a multiple of this, in shown units, is shown as that: nobody
-       *     calls a shelf of 48 inches one of 48.03.
-       */
-      snap?: number | null;
-    };
-    /** @description The days on which a sowing shows. */
-    Shows: {
-      /**
-       * Format: date
-       * @description It was sown.
-       */
-      sow: string;
-      /**
-       * Format: date
-       * @description The first tenth.
-       */
-      first: string;
-      /**
-       * Format: date
-       * @description Half.
-       */
-      half: string;
-      /**
-       * Format: date
-       * @description Nine tenths.
-       */
-      last: string;
-    };
-    /**
-     * @description What closes one side of a bay.
-     * @enum {string}
-     */
-    Side: 'open' | 'white' | 'foil' | 'curtain';
-    /** @description What closes a bay at each of its sides. */
-    Sides: {
-      /** @description At the left. */
-      left: components['schemas']['Side'];
-      /** @description At the right. */
-      right: components['schemas']['Side'];
-      /** @description At the back. */
-      back: components['schemas']['Side'];
-      /** @description At the front. */
-      front: components['schemas']['Side'];
-      /** @description Under the deck above; open leaves that deck bare. */
-      top?: components['schemas']['Side'];
-    };
-    /** @description Daylight on a sill through the year. */
-    SillYear: {
-      /** @description The twelve months. */
-      months: components['schemas']['MonthLight'][];
-      /** @description What the same sill would get on average days if it faced otherwise. */
-      facing: components['schemas']['Facing'][];
-      /** @description What the light is enough for, and from when on. */
-      lookouts: components['schemas']['Lookout'][];
-      /**
-       * Format: double
-       * @description Daily light on the day looked at, beside the pane, in mol/m²/d.
-       */
-      near_pane_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description The same beside the room.
-       */
-      near_room_mol_m2_d: number;
-      /**
-       * Format: double
-       * @description What each gets of a tray that is turned half round every day.
-       */
-      turned_mol_m2_d: number;
-    };
-    /** @description Where the plan is carried out. */
-    Site: {
-      /** @description What people call the place. */
-      name: string;
-      /**
-       * Format: double
-       * @description Latitude in degrees, north positive.
-       */
-      latitude_deg: number;
-      /** @description IANA name of the time zone: it decides which day is today. */
-      time_zone: string;
-      /**
-       * Format: double
-       * @description Nominal mains voltage in V.
-       */
-      mains_v: number;
-      /**
-       * Format: double
-       * @description Price of a kWh in `currency`.
-       */
-      price_per_kwh: number;
-      cheap?: components['schemas']['CheapHours'] | null;
-      quiet?: components['schemas']['ClockSpan'] | null;
-      /** @description ISO 4217 code of the currency. */
-      currency: string;
-      /**
-       * Format: date
-       * @description The day after which frost is as likely as not to be over.
-       */
-      last_frost: string;
-      /** @description Whether that day is only our estimate from where it is. */
-      last_frost_estimated?: boolean;
-      frost?: components['schemas']['FrostRecord'] | null;
-      /**
-       * Format: double
-       * @description What an average spring day has of a cloudless day's light; half when left out.
-       */
-      of_cloudless?: number | null;
-      /** @description The units people measure in there. */
-      units: components['schemas']['UnitSystem'];
-      dates?: components['schemas']['DateForm'] | null;
-      /** @description The air of the room. */
-      air: components['schemas']['Air'];
-    };
-    /** @description A size of tray to lay, and how many of it at the most. */
-    Size: {
-      /**
-       * Format: double
-       * @description Outer length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Outer width.
-       */
-      width_mm: number;
-      /**
-       * Format: int32
-       * @description How many are wanted; as many as go when left out.
-       */
-      most?: number | null;
-    };
-    /** @description A batch of one variety, sown on one day. */
-    Sowing: {
-      /** @description Identifier that trays name. */
-      id: string;
-      /** @description The kind, from the crop library. */
-      crop: string;
-      /**
-       * @description The variety, as the packet calls it; empty, or a number to tell several of a crop apart, where
-       *     nobody minds.
-       */
-      variety: string;
-      /**
-       * Format: int32
-       * @description Plants wanted in the end.
-       */
-      wanted: number;
-      /**
-       * Format: double
-       * @description Root-zone temperature while it germinates, as a thermometer in the mix shows it; left out,
-       *     the room's air decides.
-       */
-      root_zone_c?: number | null;
-      reason?: components['schemas']['Reason'] | null;
-      /**
-       * Format: int32
-       * @description Days by which all its dates are moved from where the last frost puts them, later positive.
-       */
-      shift_days?: number;
-      /**
-       * Format: double
-       * @description Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
-       *     growth take longer here.
-       */
-      packet_weeks?: number | null;
-      stays?: components['schemas']['DateSpan'] | null;
-      /** @description The packet that it is sown from. */
-      packet?: string | null;
-      /**
-       * Format: double
-       * @description Plants to raise over those wanted, as a share of them.
-       */
-      spare?: number | null;
-      /**
-       * Format: double
-       * @description How sure one wants to be of the plants wanted, 0.5 to 0.9999; 0.95 when left out.
-       */
-      sure?: number | null;
-      /**
-       * Format: int32
-       * @description Seeds in each cell; left out, as many as keep cells from staying empty.
-       */
-      seeds_per_cell?: number | null;
-      /**
-       * @description Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
-       *     the start.
-       */
-      pots_on?: boolean | null;
-    };
-    /** @description What to sow of a sowing. */
-    SowingCells: {
-      /** @description The sowing. */
-      sowing: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
-      packet?: string | null;
-      /**
-       * Format: double
-       * @description Mix in the cells that suit it, in ml.
-       */
-      cell_ml: number;
-      /**
-       * Format: double
-       * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
-       */
-      pot_on_ml?: number | null;
-      /**
-       * Format: int32
-       * @description Cells that the plan's trays have for it.
-       */
-      cells_there: number;
-      /**
-       * Format: int32
-       * @description Pots that the plants wanted take, those to spare too; `None` when it stays where it was sown.
-       */
-      pots?: number | null;
-      /**
-       * Format: int32
-       * @description Pots that the plan has for it.
-       */
-      pots_there: number;
-      to_sow?: components['schemas']['ToSow'] | null;
-      problem?: components['schemas']['Statement'] | null;
-      /**
-       * Format: int64
-       * @description Seeds that the packet has left after this sowing and those before it; negative when it has
-       *     too few, `None` when nobody counted.
-       */
-      seeds_left?: number | null;
-    };
-    /** @description The dates of one sowing. Each stage runs from its own date up to the day before the next. */
-    SowingDates: {
-      /** @description The sowing. */
-      sowing: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /** @description The crop's name. */
-      crop: string;
-      /** @description The variety; empty where nobody minds, or a number that tells several apart. */
-      variety: string;
-      /**
-       * Format: date
-       * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
-       */
-      chill?: string | null;
-      /**
-       * Format: date
-       * @description Day to sow.
-       */
-      sow: string;
-      /**
-       * Format: date
-       * @description Day on which the first tenth of the seedlings show; `None` when none come up.
-       */
-      first?: string | null;
-      /**
-       * Format: date
-       * @description Day on which a quarter show: the dome is vented; `None` when none come up.
-       */
-      quarter?: string | null;
-      /**
-       * Format: date
-       * @description Day on which half of the seedlings show; `None` when none come up.
-       */
-      emerge?: string | null;
-      /**
-       * Format: date
-       * @description Day on which nine tenths show; `None` when none come up, or not in time.
-       */
-      last?: string | null;
-      /**
-       * Format: date
-       * @description Day from which its lamps are to burn; `None` when none come up.
-       */
-      lamps_on?: string | null;
-      /**
-       * Format: date
-       * @description Day on which it has to leave a dark place; `None` when none come up in time.
-       */
-      into_light?: string | null;
-      /**
-       * Format: date
-       * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
-       *     time.
-       */
-      thin?: string | null;
-      /**
-       * Format: date
-       * @description Day to pot on; `None` when it stays where it was sown.
-       */
-      pot_on?: string | null;
-      /**
-       * Format: date
-       * @description Day on which hardening off begins.
-       */
-      harden: string;
-      /**
-       * Format: date
-       * @description Day to plant out.
-       */
-      out: string;
-      /**
-       * Format: double
-       * @description Chance of a frost on or after the day to plant out, 0 to 1.
-       */
-      frost_risk_out: number;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up where it germinates, 0 to 1.
-       */
-      comes_up: number;
-      /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
-      stands: boolean;
-      pace?: components['schemas']['Pace'] | null;
-      /**
-       * Format: double
-       * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
-       */
-      emergence_days?: number | null;
-      /** @description The rule behind each date. */
-      why: components['schemas']['DatesWhy'];
-    };
-    /** @description A crop and the root zone that its seeds lie in. */
-    Sown: {
-      /** @description The crop, as the library names it. */
-      crop: string;
-      /**
-       * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
-       *     hour, or any number of equal shares of a day.
-       */
-      root_zone_c: number[];
-    };
-    /** @description A sowing in the root zone that its tray has. */
-    SownRoots: {
-      /** @description The sowing. */
-      sowing: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description What suits it, in °C.
-       */
-      wants_c: number;
-      /** @description When and how many show if the root zone stays so. */
-      outcome: components['schemas']['Outcome'];
-      /** @description Days and share against temperature: none once it is up; `None` when it was not asked for. */
-      by_temperature?: components['schemas']['AtTemperature'][] | null;
-      shows?: components['schemas']['Shows'] | null;
-    };
-    /** @description Where a place stands on the floor of the room, seen from above. */
-    Spot: {
-      /**
-       * Format: double
-       * @description Left edge of its outline from the room's left wall.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Near edge of its outline from the room's near wall.
-       */
-      y_mm: number;
-      /** @description The side one works from. */
-      faces: components['schemas']['Faces'];
-    };
-    /**
-     * @description What a sowing goes through.
-     * @enum {string}
-     */
-    Stage: 'germinate' | 'grow' | 'harden' | 'out';
-    /** @description Where a tray stands from a stage on. */
-    Stand: {
-      /** @description From this stage on. */
-      stage: components['schemas']['Stage'];
-      /**
-       * Format: date
-       * @description From this date on, for one that moves in the middle of its stage; from the stage's first day
-       *     when left out.
-       */
-      from?: string | null;
-      /** @description In this bay. */
-      bay: components['schemas']['BayRef'];
-      /**
-       * Format: double
-       * @description Its left edge on the deck.
-       */
-      x_mm: number;
-      /**
-       * Format: double
-       * @description Its front edge on the deck.
-       */
-      y_mm: number;
-      /** @description Which way its length runs. */
-      along: components['schemas']['Axis'];
-      /**
-       * Format: double
-       * @description The height of a box of its own under it; left out, it stands on what its tier's trays do.
-       */
-      box_mm?: number | null;
-      /** @description Whether it is stacked on the trays under it, which lie dark then. */
-      stacked?: boolean;
-    };
-    /** @description An hour to begin at, and what that means. */
-    Start: {
-      /**
-       * Format: double
-       * @description Hours after midnight.
-       */
-      from_h: number;
-      /**
-       * Format: double
-       * @description When they go out, in hours after midnight.
-       */
-      to_h: number;
-      /**
-       * Format: double
-       * @description Hours a day that fall into the quiet hours.
-       */
-      quiet_h: number;
-      /**
-       * Format: double
-       * @description Hours a day at the cheap price.
-       */
-      cheap_h: number;
-      /**
-       * Format: double
-       * @description What it costs a day, in the site's currency.
-       */
-      cost_per_day: number;
-    };
-    /**
-     * @description Where a crop is best sown.
-     * @enum {string}
-     */
-    StartPlace: 'indoors' | 'either' | 'outdoors';
-    /**
-     * @description Why a crop is sown there.
-     * @enum {string}
-     */
-    StartReason:
-      'long_season' | 'earlier' | 'small_seed' | 'fast_grower' | 'dislikes_moving' | 'bears_cold';
-    /** @description Starting values. */
-    Starts: {
-      /** @description Hours in which lamps are to be off, and those in which a kWh is cheaper. */
-      night: components['schemas']['ClockSpan'];
-      /**
-       * Format: double
-       * @description What a cheap kWh costs of the usual price.
-       */
-      cheap_share: number;
-      /** @description Chains that lamps hang on. */
-      chain: components['schemas']['Chain'];
-      /** @description Boxes under trays. */
-      boxes: components['schemas']['Boxes'];
-      /** @description Dimmers to choose from, fully turned up. */
-      dimmers: components['schemas']['Dimmer'][];
-      /** @description The age of a lamp. */
-      ageing: components['schemas']['Ageing'];
-      /** @description A packet bought for the season; its crop, variety and year are its own. */
-      packet: components['schemas']['Packet'];
-      /** @description Plants wanted, of seed that nobody tested. */
-      want: components['schemas']['Want'];
-    };
-    /** @description A sentence whose `{names}` stand for figures. `Display` writes it in SI. */
-    Statement: {
-      /** @description The words, with `{name}` where a figure goes. */
-      text: string;
-      /** @description The figures by name. */
-      figures: {
-        [key: string]: components['schemas']['Figure'];
-      };
-    };
-    /** @description A setting as a hand carries it out. */
-    Step:
-      | 'anywhere'
-      | {
-          /** @description Chains let out by `links` from the highest; `change` links more (lower) or fewer than now. */
-          links: {
-            /**
-             * Format: int32
-             * @description Links let out.
-             */
-            links: number;
-            /**
-             * Format: int32
-             * @description Against now; negative takes links in.
-             */
-            change: number;
-          };
-        }
-      | {
-          /** @description Trays stand on boxes of `lift_mm` together; `change_mm` more or less than now. */
-          boxes: {
-            /**
-             * Format: double
-             * @description What they stand on.
-             */
-            lift_mm: number;
+            mean_c: number;
             /**
              * Format: double
              * @description Against now.
              */
-            change_mm: number;
-          };
-        }
-      | 'fixed';
-    /** @description Where a step leads. */
-    StepKind:
-      | 'undo'
-      | 'redo'
-      | {
-          /**
-           * Format: int64
-           * @description To the revision of this number.
-           */
-          to: number;
+            gain_k: number;
         };
-    /** @description A step along the plan's history. */
-    StepTaken: {
-      /**
-       * Format: int64
-       * @description The revision that the step starts from.
-       */
-      base_revision: number;
-      /** @description Where to. */
-      step: components['schemas']['StepKind'];
+        /** @description A town, and what is usual there. */
+        Home: {
+            /** @description Identifier: its time zone's IANA name. */
+            id: string;
+            /** @description The town. */
+            town: string;
+            /** @description Its country, in English. */
+            country: string;
+            /** @description The country's two letters (ISO 3166). */
+            code: string;
+            /**
+             * Format: double
+             * @description Latitude in degrees, north positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Longitude in degrees, east positive.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Nominal mains voltage in V.
+             */
+            mains_v: number;
+            /** @description ISO 4217 code of the currency. */
+            currency: string;
+            /** @description The units that gardeners measure in there. */
+            units: components["schemas"]["UnitSystem"];
+            dates?: components["schemas"]["DateForm"] | null;
+        };
+        /** @description What a place is, written `{"rack": {…}}`. */
+        Kind: {
+            /** @description Free-standing shelving. */
+            rack: components["schemas"]["Rack"];
+        } | {
+            /** @description Shelves on brackets in wall rails. */
+            wall_shelf: components["schemas"]["Fittings"];
+        } | {
+            /** @description A built-in closet with shelves and doors. */
+            closet: components["schemas"]["Closet"];
+        } | {
+            /** @description A table or bench. */
+            bench: components["schemas"]["Bench"];
+        } | {
+            /** @description A germination chamber: a cabinet, box or tent that keeps warmth in. */
+            chamber: components["schemas"]["Chamber"];
+        } | {
+            /** @description A window with its sill. */
+            window: components["schemas"]["Window"];
+        } | {
+            /** @description A cold frame or another spot outdoors for hardening off. */
+            cold_frame: components["schemas"]["ColdFrame"];
+        } | {
+            /** @description A bare surface in the room: the floor, or the top of a cabinet. */
+            surface: components["schemas"]["Surface"];
+        };
+        /** @description All generic kinds. Their identifiers name the kind here, the thing once it is in a plan. */
+        Kinds: {
+            /** @description Racks, chambers, benches, windows, cold frames. */
+            places: components["schemas"]["Place"][];
+            /** @description Lamps. */
+            lamps: components["schemas"]["Lamp"][];
+            /** @description Heat mats. */
+            mats: components["schemas"]["Mat"][];
+            /** @description Fans. */
+            fans: components["schemas"]["Fan"][];
+            /** @description Trays, pots, boxes and jars. */
+            containers: components["schemas"]["TrayFormat"][];
+            /** @description What walls of chambers are made of. */
+            walls: components["schemas"]["WallLayer"][];
+        };
+        /** @description A figure, or that nobody knows it. */
+        Known: number | components["schemas"]["Unknown"];
+        /** @description A tray where it would lie. */
+        Laid: {
+            /** @description Index of its size among those asked for. */
+            size: number;
+            /**
+             * Format: double
+             * @description Left edge on the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Front edge on the deck.
+             */
+            y_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+        };
+        /** @description A lamp: one or more flat emitters that face down from one body. */
+        Lamp: {
+            /** @description Identifier, unique in the tier. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /** @description How its white is made, which decides the photons in a lumen. */
+            family: components["schemas"]["LampFamily"];
+            /**
+             * Format: double
+             * @description Correlated colour temperature.
+             */
+            cct_k: number;
+            /**
+             * Format: double
+             * @description Luminous flux of all its emitters together when new and undimmed; all of it downwards,
+             *     but for bare tubes and measured distributions.
+             */
+            flux_lm: number;
+            /**
+             * Format: double
+             * @description Photons per second as the maker states them; wins over the lumens' conversion.
+             */
+            ppf_umol_s?: number | null;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Full angle at which the intensity has fallen to half; 120 for a bare Lambertian strip.
+             */
+            beam_deg: number;
+            /** @description Which way the emitters' length runs. */
+            along: components["schemas"]["Axis"];
+            /**
+             * Format: double
+             * @description Centre of the lamp along the shelf.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Centre of the lamp from the front.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description The emitting face above the deck.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description How far the body reaches up from the emitting face.
+             */
+            body_height_mm: number;
+            /**
+             * Format: double
+             * @description Least gap to the leaves by the lamp's heat.
+             */
+            least_gap_mm: number;
+            /** @description The emitting rectangles, which share the flux by area. */
+            emitters: components["schemas"]["Face"][];
+            /** @description Whether its emitters are bare tubes that shine all round, without a reflector above. */
+            bare_tube?: boolean;
+            distribution?: components["schemas"]["Distribution"] | null;
+            dimmer?: components["schemas"]["Dimmer"] | null;
+            ageing?: components["schemas"]["Ageing"] | null;
+        };
+        /**
+         * @description How a lamp's white is made.
+         * @enum {string}
+         */
+        LampFamily: "white_led" | "fluorescent_tri_band" | "fluorescent_standard" | "red_blue_led";
+        /** @description The photons of a kind of lamp as it burns now. */
+        LampPhotons: {
+            /** @description What it is. */
+            name: string;
+            /** @description How its light is made. */
+            family: components["schemas"]["LampFamily"];
+            /**
+             * Format: double
+             * @description Photons per second.
+             */
+            ppf_umol_s: number;
+            /**
+             * Format: double
+             * @description Photons per joule at the plug, in µmol/J, when new and undimmed.
+             */
+            umol_per_j: number;
+            /**
+             * Format: double
+             * @description Photons per lumen, in µmol/s per klm.
+             */
+            umol_per_s_per_klm: number;
+            /**
+             * Format: double
+             * @description What a lux meter shows for each µmol/m²/s.
+             */
+            lux_per_umol_m2_s: number;
+        };
+        /** @description A layer of a wall or a pad. */
+        Layer: {
+            /**
+             * Format: double
+             * @description How thick it is.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description How well it conducts, in W/(m·K).
+             */
+            conductivity_w_mk: number;
+        };
+        /** @description Light on a tray. */
+        Light: {
+            /**
+             * Format: double
+             * @description PPFD on the surface, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description When it goes on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it burns a day.
+             */
+            hours: number;
+        };
+        /** @description How the light of a bay is reckoned. */
+        LightWhy: {
+            /** @description PPFD. */
+            ppfd: components["schemas"]["Why"];
+            /** @description DLI, and the target's source. */
+            dli: components["schemas"]["Why"];
+        };
+        /** @description What daylight is enough for. */
+        Lookout: {
+            /**
+             * Format: double
+             * @description The least daily light that such seedlings want, in mol/m²/d.
+             */
+            wants_mol_m2_d: number;
+            /**
+             * Format: date
+             * @description The first day from which an average day gives as much; `None` when it never does.
+             */
+            enough_from?: string | null;
+            /** @description The verdict in words. */
+            words: components["schemas"]["Statement"];
+        };
+        /** @description A luminaire as its file describes it. */
+        Luminaire: {
+            /** @description What the file calls it; empty when it does not say. */
+            name: string;
+            /**
+             * Format: double
+             * @description Luminous flux, by summing up its intensities.
+             */
+            flux_lm: number;
+            /**
+             * Format: double
+             * @description Power at the plug; 0 when the file leaves it out.
+             */
+            watts: number;
+            /**
+             * @description Length and width of the luminous opening; `None` where the file gives a point or another
+             *     shape than a rectangle or a disc.
+             */
+            opening_mm?: number[] | null;
+            /** @description Its intensities in cd. */
+            distribution: components["schemas"]["Distribution"];
+        };
+        /** @description A heat mat that lies on a deck. */
+        Mat: {
+            /** @description Identifier, unique among the tier's mats. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Left edge on the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Front edge on the deck.
+             */
+            y_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+            /**
+             * Format: double
+             * @description What its thermostat holds the root zone at, in °C; left out, the mat is always on.
+             */
+            thermostat_c?: number | null;
+            /**
+             * @description The mat of the same tier whose thermostat switches this one too; left out when it has its own,
+             *     or none.
+             */
+            switched_with?: string | null;
+            probe?: components["schemas"]["MatProbe"] | null;
+            /**
+             * Format: double
+             * @description From its thermostat's switching on to its switching off; 1 K when left out.
+             */
+            hysteresis_k?: number | null;
+            /**
+             * Format: double
+             * @description How much warmer it really is than the thermostat's dial says when it switches; 0 when left
+             *     out. A thermometer in the mix shows it.
+             */
+            dial_error_k?: number | null;
+            /**
+             * Format: double
+             * @description Thickness of the foam that it lies on; left out, it lies on the deck.
+             */
+            pad_mm?: number | null;
+        };
+        /**
+         * @description Where the probe of a mat's thermostat is.
+         * @enum {string}
+         */
+        MatProbe: "mix" | "mat" | "air";
+        /** @description The mats of a season. */
+        MatSeason: {
+            /** @description What a mat does for each sowing, what gains most first. */
+            sowings: components["schemas"]["MatWorth"][];
+            /**
+             * Format: int32
+             * @description Standard trays that find room on the mats that there are, outside chambers.
+             */
+            places: number;
+            /**
+             * Format: int32
+             * @description The most trays that want a mat on one day: so many places on mats serve them all by turns.
+             */
+            needed: number;
+            /**
+             * Format: int32
+             * @description The trays that want a mat at all.
+             */
+            trays: number;
+            /** @description A line for each place on a mat, with the trays that have it in turn. */
+            turns: components["schemas"]["MatTurn"][][];
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /** @description A tray's turn on a mat. */
+        MatTurn: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What grows in it. */
+            name: string;
+            /**
+             * Format: date
+             * @description It goes on the mat.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description All of it is up: the mat is free.
+             */
+            until: string;
+        };
+        /** @description What a mat does for a sowing. */
+        MatWorth: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Mean root-zone temperature without a mat, in °C.
+             */
+            without_c: number;
+            /**
+             * Format: double
+             * @description Days until half show without one; `None` when none come up.
+             */
+            without_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up without one.
+             */
+            without_share: number;
+            /**
+             * Format: double
+             * @description What suits it, and what a mat with a thermostat would hold, in °C.
+             */
+            with_c: number;
+            /**
+             * Format: double
+             * @description Days until half show on it.
+             */
+            with_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up on it.
+             */
+            with_share: number;
+            /** @description Whether it is worth one. */
+            deserves: boolean;
+            /** @description In words. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /**
+         * @description What a deck is made of.
+         * @enum {string}
+         */
+        Material: "wire" | "chipboard" | "sealed_chipboard" | "wood" | "plastic" | "metal" | "stone";
+        /** @description One value each for all cells together, the worst and the best. */
+        Measures: {
+            /**
+             * Format: double
+             * @description Mean of all cells.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description The darkest cell.
+             */
+            worst: number;
+            /**
+             * Format: double
+             * @description The brightest cell.
+             */
+            best: number;
+        };
+        /** @description Daily minima from a file, and how to understand them. */
+        MinimaFile: {
+            /** @description The file's text: CSV or EPW. */
+            text: string;
+            /** @description How it is to be understood. */
+            how?: components["schemas"]["Understanding"];
+        };
+        /** @description A tray that keeps the others of its bay from good light. */
+        Misfit: {
+            /** @description The tray. */
+            tray: string;
+            /**
+             * Format: double
+             * @description The share of the others' cells that would then still get the wrong light.
+             */
+            wrong: number;
+        };
+        /** @description The mix in a tray. */
+        Mix: {
+            /**
+             * Format: double
+             * @description How deep it is; roots are taken to be half as deep.
+             * @default 55
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description How well it conducts: 0.3 dry to 0.6 wet, in W/(m·K) (from memory of peat mixes).
+             * @default 0.45
+             */
+            conductivity_w_mk: number;
+            /**
+             * Format: double
+             * @description What it stores, in MJ/(m³·K): 4.2 times its share of water and a little more.
+             * @default 2.8
+             */
+            heat_capacity_mj_m3k: number;
+            /**
+             * Format: double
+             * @description How wet its surface is: 0 dry, 1 a sheet of water.
+             * @default 0.4
+             */
+            wetness: number;
+        };
+        /** @description The air outdoors in a month. */
+        MonthAir: {
+            /**
+             * Format: double
+             * @description Mean of the days' minima in °C.
+             */
+            minimum_c: number;
+            /**
+             * Format: double
+             * @description Mean of the days' maxima in °C.
+             */
+            maximum_c: number;
+        };
+        /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
+        MonthLight: {
+            /**
+             * Format: int32
+             * @description 1 for January.
+             */
+            month: number;
+            /**
+             * Format: double
+             * @description On an average day.
+             */
+            average: number;
+            /**
+             * Format: double
+             * @description Without a cloud.
+             */
+            cloudless: number;
+            /**
+             * Format: double
+             * @description Under an overcast sky.
+             */
+            overcast: number;
+        };
+        /**
+         * @description How likely mould and damping-off are.
+         * @enum {string}
+         */
+        MouldRisk: "low" | "raised" | "high";
+        /** @description A plan to keep. */
+        NewPlan: {
+            /** @description The document. */
+            plan: components["schemas"]["Plan"];
+            /** @description Where it comes from, for the history. */
+            word: string;
+        };
+        /** @description An edit: the whole document as it is to be. */
+        NewRevision: {
+            /**
+             * Format: int64
+             * @description The revision that the edit is based on.
+             */
+            base_revision: number;
+            /** @description What was done, for the history. */
+            word: string;
+            /** @description The document. */
+            plan: components["schemas"]["Plan"];
+            settle?: components["schemas"]["Settle"] | null;
+        };
+        /** @description Where in a bay a tray is wanted. */
+        Onto: {
+            /**
+             * Format: double
+             * @description Its left edge on the deck; the free spot nearest to that is taken.
+             */
+            x_mm?: number | null;
+            /**
+             * Format: double
+             * @description Its front edge on the deck; anywhere when left out.
+             */
+            y_mm?: number | null;
+            along?: components["schemas"]["Axis"] | null;
+            /** @description On top of trays that stand there, while all germinate. */
+            stacked?: boolean;
+        };
+        /** @description A door, or a flap of film, that is left open. */
+        OpenDoor: {
+            /** @description Its opening. */
+            slot: components["schemas"]["VentSlot"];
+            /**
+             * Format: double
+             * @description When it is opened, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it stays open.
+             */
+            hours: number;
+        };
+        /** @description When and how many show. */
+        Outcome: {
+            /**
+             * Format: double
+             * @description Days from sowing until a tenth show; `None` when none do.
+             */
+            first_days?: number | null;
+            /**
+             * Format: double
+             * @description Until half show.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description Until nine tenths show.
+             */
+            last_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up, 0 to 1.
+             */
+            share: number;
+            /** @description What to make of it. */
+            verdict: components["schemas"]["Statement"];
+            /** @description Where the figures come from. */
+            source: string;
+        };
+        /** @description Trays of which some stick out over the edge of a deck. */
+        Overhanging: {
+            /**
+             * Format: int32
+             * @description How many go on the deck so.
+             */
+            trays: number;
+            /**
+             * Format: double
+             * @description How far front and back stick out together.
+             */
+            overhang_mm: number;
+        };
+        /** @description How fast a sowing grows where it stands. */
+        Pace: {
+            /**
+             * Format: double
+             * @description Mean daily light on it under its lamps, in mol/m²/d; `None` without lamps, where it is not
+             *     reckoned with.
+             */
+            dli?: number | null;
+            /**
+             * Format: double
+             * @description Mean of the room's air, in °C.
+             */
+            air_c: number;
+            /**
+             * Format: double
+             * @description Growth against what the weeks of the trade take for granted: 1 is that, less is slower.
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description Days that growing on takes longer for it; negative when it is faster.
+             */
+            lost_days: number;
+        };
+        /** @description A packet of seed. */
+        Packet: {
+            /** @description Identifier that sowings name. */
+            id: string;
+            /** @description The kind, from the crop library. */
+            crop: string;
+            /** @description The variety, as it says. */
+            variety: string;
+            /** @description What its lot is called; left out when it has none. */
+            lot?: string | null;
+            /**
+             * Format: int32
+             * @description The year in which it was harvested or packed.
+             */
+            year: number;
+            /**
+             * Format: int32
+             * @description Seeds that are left; left out when nobody counted.
+             */
+            seeds?: number | null;
+            /** @description Where it comes from. */
+            source: components["schemas"]["SeedSource"];
+            /** @description Whether it is kept cold and dry. */
+            cold: boolean;
+            /**
+             * Format: double
+             * @description The share that comes up as the packet states it, 0 to 1; left out when it states none.
+             */
+            stated?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+        };
+        /** @description Trays laid on a deck. */
+        Packing: {
+            /** @description Where each lies. */
+            laid: components["schemas"]["Laid"][];
+            /** @description Whether no other way holds more. The search for a proof has an end. */
+            proven: boolean;
+        };
+        /** @description A block of a tray's cells with one sowing in it. */
+        Part: {
+            /** @description What is sown. */
+            sowing: string;
+            /**
+             * @description In these columns, counted from 0: from the first up to but not including the second. All
+             *     when left out.
+             */
+            columns?: number[] | null;
+            /** @description In these rows, counted from 0 at the front, in the same way. All when left out. */
+            rows?: number[] | null;
+        };
+        /** @description A part of a tray on a date. */
+        PartOnDay: {
+            /** @description Its sowing. */
+            sowing: string;
+            /** @description Its crop, as the library names it. */
+            crop: string;
+            /** @description How it grows. */
+            habit: components["schemas"]["Habit"];
+            /** @description Crop and variety in words. */
+            name: string;
+            stage?: components["schemas"]["Stage"] | null;
+            /** @description Left and right edge on the deck. */
+            x_mm: number[];
+            /** @description Front and back edge on the deck. */
+            y_mm: number[];
+            /**
+             * Format: double
+             * @description How tall the plants stand over the rim.
+             */
+            plant_height_mm: number;
+            /**
+             * Format: int32
+             * @description Cells along x.
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description Cells along y.
+             */
+            rows: number;
+            cells?: components["schemas"]["CellFigures"] | null;
+            /** @description The daily light that suits the crop. */
+            target: components["schemas"]["Band"];
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_BayOnDay: number | {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description Rack and tier in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Clear height over the deck.
+             */
+            clear_height_mm: number;
+            /** @description The heights over the floor that the deck can have while its neighbours stay. */
+            deck_range_mm: number[];
+            /**
+             * Format: double
+             * @description The lowest that an emitting face may hang.
+             */
+            lowest_face_mm: number;
+            /**
+             * Format: double
+             * @description The highest that an emitting face may hang.
+             */
+            highest_face_mm: number;
+            /** @description Whether the lamps burn: something here wants light. */
+            burning: boolean;
+            /** @description The trays that stand here; `None` when they were not asked for. */
+            trays?: components["schemas"]["TrayOnDay"][] | null;
+            /**
+             * Format: double
+             * @description From the top of the tallest tray, its dome or leaves, to the lowest lamp or the deck above;
+             *     `None` while nothing stands here.
+             */
+            headroom_mm?: number | null;
+            /** @description What the trays weigh. */
+            load: components["schemas"]["DeckLoad"];
+            light?: components["schemas"]["BayLight"] | null;
+            hang?: components["schemas"]["Hang"] | null;
+            /**
+             * @description The root zones of the trays here, of those that germinate alone where the rest was not asked
+             *     for, and none outdoors; `None` when they were not asked for at all.
+             */
+            roots?: components["schemas"]["TrayRoots"][] | null;
+            /** @description The hours in which the lamps burn while something here wants light. */
+            burns: components["schemas"]["Start"];
+            /** @description What the lamps draw. */
+            power: components["schemas"]["Power"];
+            detail?: components["schemas"]["BayDetail"] | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_Finding: number | {
+            /**
+             * @description Its own name within an assessment: no two findings share one, and the same finding keeps it
+             *     from one assessment to the next.
+             */
+            id: string;
+            /** @description Which judgement speaks: its file's name, put there by the list. */
+            code: string;
+            /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
+            topic: string;
+            /** @description How much it matters. */
+            severity: components["schemas"]["Severity"];
+            /** @description The place it is about, if any. */
+            place?: string | null;
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description The sowing it is about, if it is about one alone. */
+            sowing?: string | null;
+            /** @description The trays it is about. */
+            trays: string[];
+            /** @description The cells it is about, where it is not about whole trays. */
+            cells: components["schemas"]["Cell"][];
+            /** @description The days it is about. */
+            days: components["schemas"]["DateSpan"];
+            /** @description What to do, by how much. */
+            headline: components["schemas"]["Statement"];
+            /** @description Why. */
+            reason: components["schemas"]["Statement"];
+            /** @description Where the rule comes from. */
+            source: string;
+            /** @description Edits that would settle it. */
+            fixes: components["schemas"]["Fix"][];
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_PlaceOnDay: number | {
+            /** @description The place. */
+            place: string;
+            /** @description What it carries, and how that stands. */
+            load: components["schemas"]["PlaceLoad"];
+            /** @description Outer width, depth and height, walls and all. */
+            outer_mm: number[];
+            /** @description The least width, depth and height of the place that keep everything in it where it is. */
+            least_mm: number[];
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
+             */
+            pitch_mm?: number | null;
+            through_door?: components["schemas"]["ThroughDoor"] | null;
+            outline?: components["schemas"]["FloorArea"] | null;
+            standing_area?: components["schemas"]["FloorArea"] | null;
+            /**
+             * Format: double
+             * @description How deep the free floor in front of it is; `None` when it has no spot.
+             */
+            free_in_front_mm?: number | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_SowingCells: number | {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
+            packet?: string | null;
+            /**
+             * Format: double
+             * @description Mix in the cells that suit it, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
+             */
+            pot_on_ml?: number | null;
+            /**
+             * Format: int32
+             * @description Cells that the plan's trays have for it.
+             */
+            cells_there: number;
+            /**
+             * Format: int32
+             * @description Pots that the plants wanted take, those to spare too; `None` when it stays where it was sown.
+             */
+            pots?: number | null;
+            /**
+             * Format: int32
+             * @description Pots that the plan has for it.
+             */
+            pots_there: number;
+            to_sow?: components["schemas"]["ToSow"] | null;
+            problem?: components["schemas"]["Statement"] | null;
+            /**
+             * Format: int64
+             * @description Seeds that the packet has left after this sowing and those before it; negative when it has
+             *     too few, `None` when nobody counted.
+             */
+            seeds_left?: number | null;
+        };
+        /** @description An entry of a list: a number is the index of the same entry in that list of the answer before. */
+        Part_SowingDates: number | {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The crop's name. */
+            crop: string;
+            /** @description The variety; empty where nobody minds, or a number that tells several apart. */
+            variety: string;
+            /**
+             * Format: date
+             * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
+             */
+            chill?: string | null;
+            /**
+             * Format: date
+             * @description Day to sow.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description Day on which the first tenth of the seedlings show; `None` when none come up.
+             */
+            first?: string | null;
+            /**
+             * Format: date
+             * @description Day on which a quarter show: the dome is vented; `None` when none come up.
+             */
+            quarter?: string | null;
+            /**
+             * Format: date
+             * @description Day on which half of the seedlings show; `None` when none come up.
+             */
+            emerge?: string | null;
+            /**
+             * Format: date
+             * @description Day on which nine tenths show; `None` when none come up, or not in time.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description Day from which its lamps are to burn; `None` when none come up.
+             */
+            lamps_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which it has to leave a dark place; `None` when none come up in time.
+             */
+            into_light?: string | null;
+            /**
+             * Format: date
+             * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
+             *     time.
+             */
+            thin?: string | null;
+            /**
+             * Format: date
+             * @description Day to pot on; `None` when it stays where it was sown.
+             */
+            pot_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which hardening off begins.
+             */
+            harden: string;
+            /**
+             * Format: date
+             * @description Day to plant out.
+             */
+            out: string;
+            /**
+             * Format: double
+             * @description Chance of a frost on or after the day to plant out, 0 to 1.
+             */
+            frost_risk_out: number;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up where it germinates, 0 to 1.
+             */
+            comes_up: number;
+            /**
+             * Format: double
+             * @description Mean temperature of the mix while it germinates, in °C.
+             */
+            root_zone_c: number;
+            /**
+             * Format: double
+             * @description Days that it takes longer to come up there than where it does best.
+             */
+            late_days: number;
+            /** @description Whether it takes so long that it wants warmth, and is not to be sown any earlier for it. */
+            needs_warmth: boolean;
+            /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
+            stands: boolean;
+            pace?: components["schemas"]["Pace"] | null;
+            /**
+             * Format: double
+             * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
+             */
+            emergence_days?: number | null;
+            /** @description The rule behind each date. */
+            why: components["schemas"]["DatesWhy"];
+        };
+        /**
+         * @description The operations that fixes use.
+         * @enum {string}
+         */
+        PatchOp: "replace" | "add";
+        /** @description One step of a JSON Patch. */
+        PatchStep: {
+            /** @description What to do there. */
+            op: components["schemas"]["PatchOp"];
+            /** @description Where. */
+            path: string;
+            /** @description With what. */
+            value: unknown;
+        };
+        /**
+         * @description The system of angles of a [`Distribution`], as ANSI/IES LM-63 names them.
+         * @enum {string}
+         */
+        PhotometricType: "c" | "b" | "a";
+        /** @description Something that holds trays on one or more decks of one size. */
+        Place: {
+            /** @description Identifier, unique among the places. */
+            id: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description What it is, with what only its kind has. */
+            kind: components["schemas"]["Kind"];
+            /**
+             * Format: double
+             * @description Width of a deck along the front.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Depth of a deck from front to back.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Top of the posts, of the walls inside, or of the hooks for lamps, above the floor.
+             */
+            height_mm: number;
+            /** @description What the decks are. */
+            deck: components["schemas"]["Deck"];
+            /**
+             * Format: double
+             * @description Mass of the place with nothing on it.
+             */
+            empty_kg: number;
+            /**
+             * Format: double
+             * @description What all decks together may carry, by the maker; left out when unknown.
+             */
+            rating_kg?: number | null;
+            /** @description Whether trays may stick out at its front, as far as they do not tip. */
+            overhang_accepted?: boolean;
+            spot?: components["schemas"]["Spot"] | null;
+            /** @description The tiers from the lowest up. */
+            tiers: components["schemas"]["Tier"][];
+            /** @description What is set otherwise from a date on; empty when nothing is. */
+            settings?: components["schemas"]["PlaceSetting"][];
+        };
+        /** @description A place under its load. */
+        PlaceLoad: {
+            /**
+             * Format: double
+             * @description All trays of all tiers while they are watered.
+             */
+            watered_kg: number;
+            /**
+             * Format: double
+             * @description What all decks together may carry by the maker; `None` when unknown.
+             */
+            rating_kg?: number | null;
+            /**
+             * Format: double
+             * @description Height of the centre of mass over the floor, trays and the empty place together.
+             */
+            centre_mm: number;
+            /**
+             * Format: double
+             * @description Height against depth.
+             */
+            slenderness: number;
+            /**
+             * Format: double
+             * @description How far it may lean forwards or backwards before it tips, in degrees.
+             */
+            tips_at_deg: number;
+            /** @description How the centre and the lean are reckoned. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description A place on a date. */
+        PlaceOnDay: {
+            /** @description The place. */
+            place: string;
+            /** @description What it carries, and how that stands. */
+            load: components["schemas"]["PlaceLoad"];
+            /** @description Outer width, depth and height, walls and all. */
+            outer_mm: number[];
+            /** @description The least width, depth and height of the place that keep everything in it where it is. */
+            least_mm: number[];
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next; `None` where decks are fixed.
+             */
+            pitch_mm?: number | null;
+            through_door?: components["schemas"]["ThroughDoor"] | null;
+            outline?: components["schemas"]["FloorArea"] | null;
+            standing_area?: components["schemas"]["FloorArea"] | null;
+            /**
+             * Format: double
+             * @description How deep the free floor in front of it is; `None` when it has no spot.
+             */
+            free_in_front_mm?: number | null;
+        };
+        /** @description What is set otherwise from a date on. What is left out stays as it was the day before. */
+        PlaceSetting: {
+            /**
+             * Format: date
+             * @description From this date on.
+             */
+            from: string;
+            /** @description The tier it is about; all of them when left out. */
+            tier?: string | null;
+            /** @description Whether lamps burn over what germinates, too. */
+            lamps_germinating?: boolean | null;
+            /** @description Whether mats stay on under what grows. */
+            mats_growing?: boolean | null;
+            /** @description Whether a closet's doors are kept shut. */
+            shut?: boolean | null;
+        };
+        /** @description A season in a room. */
+        Plan: {
+            /**
+             * Format: int32
+             * @description Version of this document's form. Earlier ones are not read as they stand, even where all their
+             *     fields are known today: see [`upgraded`](crate::plan::upgrade::upgraded).
+             */
+            schema_version: number;
+            /** @description What people call the plan. */
+            name: string;
+            /** @description Where it is. */
+            site: components["schemas"]["Site"];
+            /** @description The days it covers. */
+            season: components["schemas"]["DateSpan"];
+            /** @description The days on which nobody is there to water; empty when left out. */
+            away?: components["schemas"]["DateSpan"][];
+            /** @description The room that the places stand in. */
+            room: components["schemas"]["Room"];
+            /** @description Racks and other places, from left to right. */
+            places: components["schemas"]["Place"][];
+            /** @description The kinds of tray in use. */
+            tray_formats: components["schemas"]["TrayFormat"][];
+            /** @description Crops of one's own, and those of the library that were changed, by the same identifier. */
+            crops?: components["schemas"]["Crop"][];
+            /** @description Packets of seed. */
+            packets?: components["schemas"]["Packet"][];
+            /** @description What is sown. */
+            sowings: components["schemas"]["Sowing"][];
+            /** @description The trays and where they stand. */
+            trays: components["schemas"]["Tray"][];
+        };
+        /** @description A plan in a list. */
+        PlanSummary: {
+            /**
+             * Format: int64
+             * @description The plan's number.
+             */
+            id: number;
+            /** @description Its name; what can be said of it when the document does not read. */
+            name: string;
+            /** @description Whether its document reads. */
+            readable: boolean;
+            /**
+             * Format: date-time
+             * @description When it was last edited.
+             */
+            saved_at: string;
+            /** @description Whether it is set aside: it is not the one to open first. */
+            aside: boolean;
+            /**
+             * Format: date-time
+             * @description When it was deleted; it is kept for 30 days from then on. `None` while it is in use.
+             */
+            deleted_at?: string | null;
+        };
+        /** @description A plan at its current revision. */
+        PlanView: {
+            /**
+             * Format: int64
+             * @description The plan's number.
+             */
+            id: number;
+            /**
+             * Format: int64
+             * @description The revision that an edit must be based on.
+             */
+            revision: number;
+            /** @description The document. */
+            plan: components["schemas"]["Plan"];
+            /** @description Word of the edit that undo would take back. */
+            undo?: string | null;
+            /** @description Word of the edit that redo would bring back. */
+            redo?: string | null;
+            /**
+             * Format: date
+             * @description Today, at the site.
+             */
+            today: string;
+            /**
+             * Format: date
+             * @description The day to open the plan on: today within the season, else the day the room is fullest.
+             */
+            opening_day: string;
+            /**
+             * @description The words of edits that others saved meanwhile, and that this one was joined with; empty when
+             *     there were none.
+             */
+            with?: string[];
+            assessment?: components["schemas"]["Assessment"] | null;
+        };
+        /** @description Power, energy and cost of a bay or of the whole room on a day. */
+        Power: {
+            /**
+             * Format: double
+             * @description Power while burning, in W.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Current while burning, in A, at the site's mains voltage and a power factor of 1.
+             */
+            amps: number;
+            /**
+             * Format: double
+             * @description Energy a day in kWh.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Cost a day in the site's currency.
+             */
+            cost_per_day: number;
+        };
+        /** @description What a file holds, before anything of it is kept. */
+        Preview: {
+            /**
+             * Format: int32
+             * @description The days that were read.
+             */
+            days: number;
+            /**
+             * Format: date
+             * @description First of them.
+             */
+            from?: string | null;
+            /**
+             * Format: date
+             * @description Last of them.
+             */
+            to?: string | null;
+            /**
+             * Format: double
+             * @description The coldest, in °C.
+             */
+            coldest_c?: number | null;
+            /** @description The first few, as they were understood. */
+            sample: components["schemas"]["DayMinimum"][];
+            /** @description What is wrong, row by row, the first hundred; a file with any is not taken. */
+            problems: components["schemas"]["RowProblem"][];
+            /**
+             * Format: int32
+             * @description How many rows are wrong, a thousand at the most: then reading ends.
+             */
+            problem_rows: number;
+            /** @description What to know besides: years that lack days are left out. */
+            notes: components["schemas"]["Statement"][];
+            record?: components["schemas"]["FrostRecord"] | null;
+            dates?: components["schemas"]["FrostDates"] | null;
+        };
+        /** @description Where a meter is held, and what it shows. */
+        Probe: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: date
+             * @description The day, which decides how tall the leaves stand.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description From the left of the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description From the front of the deck.
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @description What the meter shows with this bay's lamps alone; left out to ask what it should.
+             */
+            lux?: number | null;
+        };
+        /**
+         * @description Where a thermostat's probe is.
+         * @enum {string}
+         */
+        ProbeSpot: "mix" | "air" | "mat";
+        /** @description The light at the probe. */
+        Probed: {
+            /**
+             * Format: double
+             * @description The height that the leaves there have over the deck; the deck itself between trays.
+             */
+            z_mm: number;
+            /**
+             * Format: double
+             * @description PPFD as reckoned, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description The same through the day, in mol/m²/d.
+             */
+            dli: number;
+            /**
+             * Format: double
+             * @description What a lux meter should show.
+             */
+            lux: number;
+            reading?: components["schemas"]["Reading"] | null;
+        };
+        /** @description A problem (RFC 9457). */
+        Problem: {
+            /**
+             * Format: int32
+             * @description The HTTP status.
+             */
+            status: number;
+            /** @description What kind of problem it is, in a few words. */
+            title: string;
+            /** @description What is wrong and what would be right, in full sentences and SI units. */
+            detail: string;
+            /** @description Each thing that is wrong: its path in the request's document, value and remedy. */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Format: int64
+             * @description With status 409: the revision that the plan is at.
+             */
+            current_revision?: number | null;
+        };
+        /**
+         * @description What a number measures, and so the unit it is held in.
+         * @enum {string}
+         */
+        Quantity: "length_mm" | "temperature_c" | "difference_k" | "ppfd_umol_m2_s" | "dli_mol_m2_d" | "ppf_umol_s" | "flux_lm" | "illuminance_lux" | "colour_temperature_k" | "hours" | "clock_h" | "days" | "weeks" | "years" | "power_w" | "current_a" | "voltage_v" | "energy_kwh" | "money" | "count" | "share" | "angle_deg" | "mass_kg" | "volume_ml" | "flow_m3_h" | "conductivity_w_mk" | "pressure_kpa" | "speed_m_s" | "plain";
+        /** @description What only a rack has. */
+        Rack: {
+            /**
+             * Format: double
+             * @description Distance from one height that a deck can have to the next.
+             */
+            pitch_mm: number;
+            /**
+             * Format: double
+             * @description Thickness of the corner posts, which take that much of each corner.
+             */
+            post_mm: number;
+            /** @description Whether crossed braces or a back panel keep it from swaying. */
+            braced: boolean;
+            /** @description Whether it is fixed to the wall. */
+            wall_fixed: boolean;
+            /** @description What it stands on. */
+            feet: components["schemas"]["Feet"];
+        };
+        /** @description What a figure can be. */
+        Range: {
+            /**
+             * Format: double
+             * @description The least.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The greatest.
+             */
+            most: number;
+            /** @description What it is a quantity of. */
+            quantity: components["schemas"]["Quantity"];
+        };
+        /**
+         * @description Ranges by the path of the field in the document, with `*` for a place in a list:
+         *     `/places/*\/tiers/*\/photoperiod_h`. Where it hangs on other figures, the widest that was seen.
+         */
+        Ranges: {
+            [key: string]: components["schemas"]["Range"];
+        };
+        /** @description What a reading says. */
+        Reading: {
+            /**
+             * Format: double
+             * @description PPFD as measured, in µmol/m²/s.
+             */
+            ppfd: number;
+            /**
+             * Format: double
+             * @description The same through the day, in mol/m²/d.
+             */
+            dli: number;
+            /**
+             * Format: double
+             * @description Measured against reckoned.
+             */
+            ratio: number;
+            /** @description The same in words. */
+            verdict: components["schemas"]["Statement"];
+            fix?: components["schemas"]["Fix"] | null;
+        };
+        /**
+         * @description Why a sowing is started indoors.
+         * @enum {string}
+         */
+        Reason: "earlier" | "no_free_bed" | "pests" | "cold_first" | "to_sell" | "other";
+        /**
+         * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
+         *     or black) to 1.
+         */
+        Reflectance: {
+            /**
+             * Format: double
+             * @description At z = 0.
+             * @default 0
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description At the top.
+             * @default 0
+             */
+            ceiling: number;
+            /**
+             * Format: double
+             * @description At x = 0.
+             * @default 0
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description At the greatest x.
+             * @default 0
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description At the greatest y.
+             * @default 0
+             */
+            back: number;
+            /**
+             * Format: double
+             * @description At y = 0.
+             * @default 0
+             */
+            front: number;
+        };
+        /** @description An edit in a plan's history. */
+        Revision: {
+            /**
+             * Format: int64
+             * @description Its number; numbers grow with time.
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description The revision that it changed; `None` for the first.
+             */
+            parent?: number | null;
+            /** @description What was done. */
+            word: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            saved_at: string;
+            /** @description Whether the plan stands here. */
+            current: boolean;
+            /** @description Whether it has been undone: redo leads to it. */
+            undone: boolean;
+            /** @description Whether it is on a branch that an edit after an undo left behind. */
+            aside: boolean;
+        };
+        /** @description The room that the places stand in. */
+        Room: {
+            /**
+             * Format: double
+             * @description From the left wall to the right.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description From the near wall to the far.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description From the floor to the ceiling.
+             */
+            height_mm: number;
+            /** @description The narrowest door on the way in. */
+            door: components["schemas"]["Door"];
+        };
+        /** @description The air of a room. */
+        RoomAir: {
+            /**
+             * Format: double
+             * @description Warmest of the day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the night.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1.
+             */
+            humidity?: number;
+        };
+        /** @description The room on a day, against an earlier answer. */
+        RoomChanges: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description Every place. */
+            places: components["schemas"]["Part_PlaceOnDay"][];
+            /** @description Every bay, place by place from the lowest tier up. */
+            bays: components["schemas"]["Part_BayOnDay"][];
+            /** @description Trays that stand nowhere. */
+            unplaced: components["schemas"]["UnplacedTray"][];
+            /** @description What all lamps together draw. */
+            power: components["schemas"]["Power"];
+            away?: components["schemas"]["Away"] | null;
+        };
+        /** @description The room on a day. */
+        RoomOnDay: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description Every place. */
+            places: components["schemas"]["PlaceOnDay"][];
+            /** @description Every bay, place by place from the lowest tier up. */
+            bays: components["schemas"]["BayOnDay"][];
+            /** @description Trays that stand nowhere. */
+            unplaced: components["schemas"]["UnplacedTray"][];
+            /** @description What all lamps together draw. */
+            power: components["schemas"]["Power"];
+            away?: components["schemas"]["Away"] | null;
+        };
+        /** @description A tray with what is under, in and over it. */
+        RootZone: {
+            /** @description The air around it. */
+            air: components["schemas"]["RoomAir"];
+            /** @description The tray. */
+            tray: components["schemas"]["TrayBox"];
+            /** @description What is in it. */
+            mix?: components["schemas"]["Mix"];
+            /**
+             * @description What lies between the mat, or the tray, and the air below: a board, a pad; nothing on
+             *     wires.
+             */
+            under?: components["schemas"]["Layer"][];
+            /**
+             * Format: double
+             * @description The temperature of a warm surface that it all stands on; left out, air is below.
+             */
+            warm_surface_c?: number | null;
+            mat?: components["schemas"]["HeatMat"] | null;
+            thermostat?: components["schemas"]["Thermostat"] | null;
+            /** @description Whether a clear dome covers it. */
+            dome?: boolean;
+            light?: components["schemas"]["Light"] | null;
+        };
+        /** @description A root zone that has come to run through the same day again and again. */
+        RootZoneDay: {
+            hours?: components["schemas"]["RootZoneHours"] | null;
+            /**
+             * Format: double
+             * @description Mean at root depth.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest at root depth.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest at root depth.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over the mean of the room's air.
+             */
+            lift_k: number;
+            /**
+             * Format: double
+             * @description The share of the day that the mat is on.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description What the mat draws for this tray, in kWh a day.
+             */
+            kwh_per_day: number;
+            /**
+             * Format: double
+             * @description Hours from a cold start until it is warm: the thermostat first switches off, or nine
+             *     tenths of the rise; `None` without a mat, and when it never is.
+             */
+            warm_up_h?: number | null;
+            /**
+             * Format: double
+             * @description What evaporates, in kg/m² a day.
+             */
+            evaporation_kg_m2_d: number;
+            /** @description Whether the thermostat's setting is reached; true without one. */
+            reaches: boolean;
+            /** @description What would help where it is not reached, the most first. */
+            helps: components["schemas"]["Help"][];
+        };
+        /** @description A root zone at each full hour from midnight on, in °C. */
+        RootZoneHours: {
+            /** @description At root depth. */
+            root_zone_c: number[];
+            /** @description At the surface. */
+            surface_c: number[];
+            /** @description Between mat and tray. */
+            mat_c: number[];
+        };
+        /** @description A row that cannot be read. */
+        RowProblem: {
+            /**
+             * Format: int32
+             * @description The row, counted from 1 with the heading.
+             */
+            row: number;
+            /** @description What stands there. */
+            value: string;
+            /** @description What is wrong. */
+            problem: components["schemas"]["Statement"];
+            /** @description What would be right. */
+            remedy: components["schemas"]["Statement"];
+        };
+        /**
+         * @description A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
+         *     from the tray plane; all in mm.
+         */
+        Scene: {
+            /** @description Any name; given back with the answer. */
+            name?: string | null;
+            /** @description The box. */
+            bay: components["schemas"]["SceneBay"];
+            /** @description The lamps' emitting rectangles. */
+            emitters: components["schemas"]["SceneEmitter"][];
+            /** @description The points. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description Photons in the lamps' light, in µmol/s per klm; with it the answer has PPFD too.
+             */
+            umol_per_s_per_klm?: number | null;
+        };
+        /** @description The box of a scene. */
+        SceneBay: {
+            /**
+             * Format: double
+             * @description Along x.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Along y.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description Along z.
+             */
+            height_mm: number;
+            /** @description What its faces reflect; left out, all are open or black. */
+            reflectance?: components["schemas"]["Reflectance"];
+        };
+        /** @description An emitting rectangle of a scene; it faces down. */
+        SceneEmitter: {
+            /** @description x and y of its centre. */
+            centre_mm: number[];
+            /**
+             * Format: double
+             * @description Height of its face.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+            /**
+             * Format: double
+             * @description All light that it emits, in lm.
+             */
+            flux_lm: number;
+            /**
+             * Format: double
+             * @description m of its intensity cosᵐθ.
+             */
+            beam_exponent: number;
+        };
+        /** @description What the points of a scene get. */
+        SceneLight: {
+            /** @description The scene's name. */
+            name?: string | null;
+            /** @description Illuminance in lux on a level surface that faces up: a row for each y, a column for each x. */
+            lux: number[][];
+            /** @description What of it comes straight from the emitters. */
+            direct_lux: number[][];
+            /** @description PPFD in µmol/m²/s, with the photons per lumen that the scene gives. */
+            ppfd?: number[][] | null;
+            /**
+             * Format: double
+             * @description Mean of `lux` over all points.
+             */
+            mean_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `direct_lux` over all points.
+             */
+            mean_direct_lux: number;
+            /**
+             * Format: double
+             * @description Mean of `ppfd` over all points.
+             */
+            mean_ppfd?: number | null;
+        };
+        /** @description The season in outline. */
+        Season: {
+            /** @description Every day. */
+            days: components["schemas"]["SeasonDay"][];
+            /** @description What the tiers indoors hold. */
+            capacity: components["schemas"]["Capacity"];
+            /**
+             * Format: date
+             * @description The first day on which most trays stand in the room.
+             */
+            fullest: string;
+            /**
+             * @description What happens on which day, in order; in an outline on the days asked for and in the week
+             *     from each.
+             */
+            events: components["schemas"]["Event"][];
+        };
+        /** @description The season day by day, as the ribbon shows it. */
+        SeasonDay: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description Hours from sunrise to sunset.
+             */
+            day_length_h: number;
+            /**
+             * Format: double
+             * @description Daily light outdoors on an average day, in mol/m²/d: what hardening off leads to.
+             */
+            outdoors_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description Chance that a frost still comes, 0 to 1.
+             */
+            frost_risk: number;
+            /**
+             * Format: int32
+             * @description Trays that stand in the room.
+             */
+            trays: number;
+            /**
+             * Format: int32
+             * @description Trays that stand nowhere though they germinate or grow.
+             */
+            unplaced: number;
+        };
+        /**
+         * @description Where seed comes from.
+         * @enum {string}
+         */
+        SeedSource: "bought" | "saved" | "given";
+        /** @description Whether a plan is to hand. */
+        SetAside: {
+            /** @description Whether it is set aside. */
+            aside: boolean;
+        };
+        /** @description A set-up of a bay and what it gives on a day. */
+        SetUp: {
+            /** @description Stable name of the idea. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /** @description The light on what stands there. */
+            light: components["schemas"]["BayLight"];
+            /**
+             * Format: double
+             * @description The height that it is looked at with; `None` without lamps.
+             */
+            height_mm?: number | null;
+            /**
+             * Format: double
+             * @description Hours a day.
+             */
+            hours_h: number;
+            /** @description What the lamps draw. */
+            power: components["schemas"]["Power"];
+            /** @description What differs from the first set-up, the light first; empty for the first. */
+            differences: components["schemas"]["Statement"][];
+            /** @description How the plan becomes this; empty for the set-up that is there, and for the window. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description Choices and hours. */
+        Setting: {
+            /**
+             * Format: double
+             * @description The emitting faces above the deck.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description What the trays stand on.
+             */
+            lift_mm: number;
+            /**
+             * Format: double
+             * @description How bright the lamps burn against now.
+             */
+            brightness: number;
+            /**
+             * Format: double
+             * @description Hours a day.
+             */
+            hours_h: number;
+        };
+        /**
+         * @description Whose change stays.
+         * @enum {string}
+         */
+        Settle: "theirs" | "mine";
+        /**
+         * @description How much a finding matters.
+         * @enum {string}
+         */
+        Severity: "harm" | "conflict" | "advice";
+        /** @description A colour of white, and what the same lumens of it would give. */
+        Shade: {
+            /**
+             * Format: double
+             * @description Correlated colour temperature.
+             */
+            cct_k: number;
+            /**
+             * Format: double
+             * @description Photons per lumen, in µmol/s per klm.
+             */
+            umol_per_s_per_klm: number;
+            /**
+             * Format: double
+             * @description Mean PPFD on the leaves if the lamps gave the same lumens in this colour, in µmol/m²/s.
+             */
+            mean_ppfd: number;
+            /**
+             * Format: double
+             * @description The share of its photons from 400 to 500 nm.
+             */
+            blue: number;
+            /**
+             * Format: double
+             * @description The share of its photons from 600 to 700 nm.
+             */
+            red: number;
+        };
+        /** @description How a flat is to be shared. */
+        Share: {
+            /** @description The sowings, in the order of their rows. */
+            sowings: string[];
+            /** @description A tray that is there; a new one when left out. */
+            tray?: string | null;
+            /** @description One of the plan's own formats; what suits the smallest when left out. */
+            format?: string | null;
+            /** @description By rows or by packs. */
+            by?: components["schemas"]["By"];
+            /** @description The same number of rows or packs for each, rather than as many as its plants want. */
+            even?: boolean;
+        };
+        /** @description Kinds that share a flat. */
+        SharedFlat: {
+            /** @description The kinds, in the order of their rows. */
+            kinds: components["schemas"]["SharedKind"][];
+            /**
+             * Format: date
+             * @description The day on which all are sown.
+             */
+            sow: string;
+            /** @description The format it would have; `None` where its kinds do not go into one. */
+            format?: string | null;
+            apart?: components["schemas"]["Statement"] | null;
+            problem?: components["schemas"]["Statement"] | null;
+        };
+        /** @description A kind in a flat. */
+        SharedKind: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: date
+             * @description The day it would be sown by itself.
+             */
+            sow: string;
+            /**
+             * Format: int32
+             * @description Cells that its plants want.
+             */
+            wants: number;
+            /**
+             * Format: int32
+             * @description Cells that it gets.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Plants that come of those.
+             */
+            fills: number;
+        };
+        /** @description The same as shares of all cells. */
+        Shares: {
+            /**
+             * Format: double
+             * @description Bleached, or given more than one and a half times what is comfortable.
+             */
+            harmed: number;
+            /**
+             * Format: double
+             * @description Under the line under which seedlings stretch.
+             */
+            stretched: number;
+            /**
+             * Format: double
+             * @description Under their own crop's band.
+             */
+            under: number;
+            /**
+             * Format: double
+             * @description Over what their crop uses.
+             */
+            over: number;
+            /**
+             * Format: double
+             * @description What of all the light nobody uses.
+             */
+            unused: number;
+            /**
+             * Format: double
+             * @description Mean daily light in mol/m²/d.
+             */
+            mean_mol_m2_d: number;
+        };
+        /** @description Kinds in groups that share a flat well. */
+        Sharing: {
+            /** @description A flat for each. */
+            flats: components["schemas"]["SharedFlat"][];
+        };
+        /** @description A shelf of a chamber. */
+        ShelfDay: {
+            /**
+             * Format: double
+             * @description Its height over the inner floor.
+             */
+            at_mm: number;
+            /** @description Its air at each full hour, in °C. */
+            air_c: number[];
+            /**
+             * Format: double
+             * @description Mean of the day.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the day.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day.
+             */
+            most_c: number;
+        };
+        /** @description How a quantity is written: `shown = held * factor + offset`, with `decimals` places. */
+        ShownUnit: {
+            /** @description The unit's sign, empty for bare numbers and money. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Shown units per held unit.
+             */
+            factor: number;
+            /**
+             * Format: double
+             * @description Added after the factor (°F).
+             */
+            offset: number;
+            /**
+             * Format: int32
+             * @description Decimal places that are worth reading.
+             */
+            decimals: number;
+            /**
+             * Format: double
+             * @description A handy step to change it by, in shown units.
+             */
+            step: number;
+            /**
+             * Format: double
+             * @description What is within a millimetre of a multiple of this, in shown units, is shown as that: nobody
+             *     calls a shelf of 48 inches one of 48.03.
+             */
+            snap?: number | null;
+        };
+        /** @description The days on which a sowing shows. */
+        Shows: {
+            /**
+             * Format: date
+             * @description It was sown.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description The first tenth.
+             */
+            first: string;
+            /**
+             * Format: date
+             * @description Half.
+             */
+            half: string;
+            /**
+             * Format: date
+             * @description Nine tenths.
+             */
+            last: string;
+        };
+        /**
+         * @description What closes one side of a bay.
+         * @enum {string}
+         */
+        Side: "open" | "white" | "foil" | "curtain";
+        /** @description What closes a bay at each of its sides. */
+        Sides: {
+            /** @description At the left. */
+            left: components["schemas"]["Side"];
+            /** @description At the right. */
+            right: components["schemas"]["Side"];
+            /** @description At the back. */
+            back: components["schemas"]["Side"];
+            /** @description At the front. */
+            front: components["schemas"]["Side"];
+            /** @description Under the deck above; open leaves that deck bare. */
+            top?: components["schemas"]["Side"];
+        };
+        /** @description Daylight on a sill through the year. */
+        SillYear: {
+            /** @description The twelve months. */
+            months: components["schemas"]["MonthLight"][];
+            /** @description What the same sill would get on average days if it faced otherwise. */
+            facing: components["schemas"]["Facing"][];
+            /** @description What the light is enough for, and from when on. */
+            lookouts: components["schemas"]["Lookout"][];
+            /**
+             * Format: double
+             * @description Daily light on the day looked at, beside the pane, in mol/m²/d.
+             */
+            near_pane_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description The same beside the room.
+             */
+            near_room_mol_m2_d: number;
+            /**
+             * Format: double
+             * @description What each gets of a tray that is turned half round every day.
+             */
+            turned_mol_m2_d: number;
+        };
+        /** @description Where the plan is carried out. */
+        Site: {
+            /** @description What people call the place. */
+            name: string;
+            /**
+             * Format: double
+             * @description Latitude in degrees, north positive.
+             */
+            latitude_deg: number;
+            /** @description IANA name of the time zone: it decides which day is today. */
+            time_zone: string;
+            /**
+             * Format: double
+             * @description Nominal mains voltage in V.
+             */
+            mains_v: number;
+            /**
+             * Format: double
+             * @description Price of a kWh in `currency`.
+             */
+            price_per_kwh: number;
+            cheap?: components["schemas"]["CheapHours"] | null;
+            quiet?: components["schemas"]["ClockSpan"] | null;
+            /** @description ISO 4217 code of the currency. */
+            currency: string;
+            /**
+             * Format: date
+             * @description The day after which frost is as likely as not to be over.
+             */
+            last_frost: string;
+            /** @description Whether that day is only our estimate from where it is. */
+            last_frost_estimated?: boolean;
+            frost?: components["schemas"]["FrostRecord"] | null;
+            /**
+             * Format: double
+             * @description What an average spring day has of a cloudless day's light; half when left out.
+             */
+            of_cloudless?: number | null;
+            /** @description The units people measure in there. */
+            units: components["schemas"]["UnitSystem"];
+            dates?: components["schemas"]["DateForm"] | null;
+            /** @description The air of the room. */
+            air: components["schemas"]["Air"];
+        };
+        /** @description A size of tray to lay, and how many of it at the most. */
+        Size: {
+            /**
+             * Format: double
+             * @description Outer length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Outer width.
+             */
+            width_mm: number;
+            /**
+             * Format: int32
+             * @description How many are wanted; as many as go when left out.
+             */
+            most?: number | null;
+        };
+        /** @description A batch of one variety, sown on one day. */
+        Sowing: {
+            /** @description Identifier that trays name. */
+            id: string;
+            /** @description The kind, from the crop library. */
+            crop: string;
+            /**
+             * @description The variety, as the packet calls it; empty, or a number to tell several of a crop apart, where
+             *     nobody minds.
+             */
+            variety: string;
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description Root-zone temperature while it germinates, as a thermometer in the mix shows it; left out,
+             *     the room's air decides.
+             */
+            root_zone_c?: number | null;
+            reason?: components["schemas"]["Reason"] | null;
+            /**
+             * Format: int32
+             * @description Days by which all its dates are moved from where the last frost puts them, later positive.
+             */
+            shift_days?: number;
+            /**
+             * Format: date
+             * @description The day it is sown, where the gardener has fixed it: nothing moves it then.
+             */
+            sow_on?: string | null;
+            /** @description Whether it has been sown, on that day. */
+            sown?: boolean;
+            /**
+             * Format: date
+             * @description The day it is planted out, where the gardener has fixed it.
+             */
+            out_on?: string | null;
+            /**
+             * Format: date
+             * @description Planted out, it is kept under cover until this day: frost does it no harm before.
+             */
+            covered_until?: string | null;
+            /**
+             * Format: double
+             * @description Weeks indoors as its packet says; left out, the crop's own, lengthened by what emergence and
+             *     growth take longer here.
+             */
+            packet_weeks?: number | null;
+            stays?: components["schemas"]["DateSpan"] | null;
+            /** @description The packet that it is sown from. */
+            packet?: string | null;
+            /**
+             * Format: double
+             * @description Plants to raise over those wanted, as a share of them.
+             */
+            spare?: number | null;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted, 0.5 to 0.9999; 0.95 when left out.
+             */
+            sure?: number | null;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep cells from staying empty.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * @description Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
+             *     the start.
+             */
+            pots_on?: boolean | null;
+        };
+        /** @description What to sow of a sowing. */
+        SowingCells: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
+            packet?: string | null;
+            /**
+             * Format: double
+             * @description Mix in the cells that suit it, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Mix in the pot that it goes into later; `None` when it stays where it was sown.
+             */
+            pot_on_ml?: number | null;
+            /**
+             * Format: int32
+             * @description Cells that the plan's trays have for it.
+             */
+            cells_there: number;
+            /**
+             * Format: int32
+             * @description Pots that the plants wanted take, those to spare too; `None` when it stays where it was sown.
+             */
+            pots?: number | null;
+            /**
+             * Format: int32
+             * @description Pots that the plan has for it.
+             */
+            pots_there: number;
+            to_sow?: components["schemas"]["ToSow"] | null;
+            problem?: components["schemas"]["Statement"] | null;
+            /**
+             * Format: int64
+             * @description Seeds that the packet has left after this sowing and those before it; negative when it has
+             *     too few, `None` when nobody counted.
+             */
+            seeds_left?: number | null;
+        };
+        /** @description The dates of one sowing. Each stage runs from its own date up to the day before the next. */
+        SowingDates: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description The crop's name. */
+            crop: string;
+            /** @description The variety; empty where nobody minds, or a number that tells several apart. */
+            variety: string;
+            /**
+             * Format: date
+             * @description Day on which its seed goes cold and moist; `None` when it needs no cold.
+             */
+            chill?: string | null;
+            /**
+             * Format: date
+             * @description Day to sow.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description Day on which the first tenth of the seedlings show; `None` when none come up.
+             */
+            first?: string | null;
+            /**
+             * Format: date
+             * @description Day on which a quarter show: the dome is vented; `None` when none come up.
+             */
+            quarter?: string | null;
+            /**
+             * Format: date
+             * @description Day on which half of the seedlings show; `None` when none come up.
+             */
+            emerge?: string | null;
+            /**
+             * Format: date
+             * @description Day on which nine tenths show; `None` when none come up, or not in time.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description Day from which its lamps are to burn; `None` when none come up.
+             */
+            lamps_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which it has to leave a dark place; `None` when none come up in time.
+             */
+            into_light?: string | null;
+            /**
+             * Format: date
+             * @description Day to thin or to prick out: the first true leaves are there; `None` when none come up in
+             *     time.
+             */
+            thin?: string | null;
+            /**
+             * Format: date
+             * @description Day to pot on; `None` when it stays where it was sown.
+             */
+            pot_on?: string | null;
+            /**
+             * Format: date
+             * @description Day on which hardening off begins.
+             */
+            harden: string;
+            /**
+             * Format: date
+             * @description Day to plant out.
+             */
+            out: string;
+            /**
+             * Format: double
+             * @description Chance of a frost on or after the day to plant out, 0 to 1.
+             */
+            frost_risk_out: number;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up where it germinates, 0 to 1.
+             */
+            comes_up: number;
+            /**
+             * Format: double
+             * @description Mean temperature of the mix while it germinates, in °C.
+             */
+            root_zone_c: number;
+            /**
+             * Format: double
+             * @description Days that it takes longer to come up there than where it does best.
+             */
+            late_days: number;
+            /** @description Whether it takes so long that it wants warmth, and is not to be sown any earlier for it. */
+            needs_warmth: boolean;
+            /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
+            stands: boolean;
+            pace?: components["schemas"]["Pace"] | null;
+            /**
+             * Format: double
+             * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
+             */
+            emergence_days?: number | null;
+            /** @description The rule behind each date. */
+            why: components["schemas"]["DatesWhy"];
+        };
+        /** @description A crop and the root zone that its seeds lie in. */
+        Sown: {
+            /** @description The crop, as the library names it. */
+            crop: string;
+            /**
+             * @description Root-zone temperature through the day in °C, day after day: one figure, or one for each
+             *     hour, or any number of equal shares of a day.
+             */
+            root_zone_c: number[];
+        };
+        /** @description A sowing in the root zone that its tray has. */
+        SownRoots: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description What suits it, in °C.
+             */
+            wants_c: number;
+            /** @description When and how many show if the root zone stays so. */
+            outcome: components["schemas"]["Outcome"];
+            /** @description Days and share against temperature: none once it is up; `None` when it was not asked for. */
+            by_temperature?: components["schemas"]["AtTemperature"][] | null;
+            shows?: components["schemas"]["Shows"] | null;
+        };
+        /** @description Where a place stands on the floor of the room, seen from above. */
+        Spot: {
+            /**
+             * Format: double
+             * @description Left edge of its outline from the room's left wall.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Near edge of its outline from the room's near wall.
+             */
+            y_mm: number;
+            /** @description The side one works from. */
+            faces: components["schemas"]["Faces"];
+        };
+        /**
+         * @description What a sowing goes through.
+         * @enum {string}
+         */
+        Stage: "germinate" | "grow" | "harden" | "out";
+        /** @description Where a tray stands from a stage on. */
+        Stand: {
+            /** @description From this stage on. */
+            stage: components["schemas"]["Stage"];
+            /**
+             * Format: date
+             * @description From this date on, for one that moves in the middle of its stage; from the stage's first day
+             *     when left out.
+             */
+            from?: string | null;
+            /** @description In this bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: double
+             * @description Its left edge on the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description Its front edge on the deck.
+             */
+            y_mm: number;
+            /** @description Which way its length runs. */
+            along: components["schemas"]["Axis"];
+            /**
+             * Format: double
+             * @description The height of a box of its own under it; left out, it stands on what its tier's trays do.
+             */
+            box_mm?: number | null;
+            /** @description Whether it is stacked on the trays under it, which lie dark then. */
+            stacked?: boolean;
+        };
+        /** @description An hour to begin at, and what that means. */
+        Start: {
+            /**
+             * Format: double
+             * @description Hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description When they go out, in hours after midnight.
+             */
+            to_h: number;
+            /**
+             * Format: double
+             * @description Hours a day that fall into the quiet hours.
+             */
+            quiet_h: number;
+            /**
+             * Format: double
+             * @description Hours a day at the cheap price.
+             */
+            cheap_h: number;
+            /**
+             * Format: double
+             * @description What it costs a day, in the site's currency.
+             */
+            cost_per_day: number;
+        };
+        /**
+         * @description Where a crop is best sown.
+         * @enum {string}
+         */
+        StartPlace: "indoors" | "either" | "outdoors";
+        /**
+         * @description Why a crop is sown there.
+         * @enum {string}
+         */
+        StartReason: "long_season" | "earlier" | "small_seed" | "fast_grower" | "dislikes_moving" | "bears_cold";
+        /** @description Starting values. */
+        Starts: {
+            /** @description Hours in which lamps are to be off, and those in which a kWh is cheaper. */
+            night: components["schemas"]["ClockSpan"];
+            /**
+             * Format: double
+             * @description What a cheap kWh costs of the usual price.
+             */
+            cheap_share: number;
+            /** @description Chains that lamps hang on. */
+            chain: components["schemas"]["Chain"];
+            /** @description Boxes under trays. */
+            boxes: components["schemas"]["Boxes"];
+            /** @description Dimmers to choose from, fully turned up. */
+            dimmers: components["schemas"]["Dimmer"][];
+            /** @description The age of a lamp. */
+            ageing: components["schemas"]["Ageing"];
+            /** @description A packet bought for the season; its crop, variety and year are its own. */
+            packet: components["schemas"]["Packet"];
+            /** @description Plants wanted, of seed that nobody tested. */
+            want: components["schemas"]["Want"];
+        };
+        /** @description A sentence whose `{names}` stand for figures. `Display` writes it in SI. */
+        Statement: {
+            /** @description The words, with `{name}` where a figure goes. */
+            text: string;
+            /** @description The figures by name. */
+            figures: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+        };
+        /** @description A setting as a hand carries it out. */
+        Step: "anywhere" | {
+            /** @description Chains let out by `links` from the highest; `change` links more (lower) or fewer than now. */
+            links: {
+                /**
+                 * Format: int32
+                 * @description Links let out.
+                 */
+                links: number;
+                /**
+                 * Format: int32
+                 * @description Against now; negative takes links in.
+                 */
+                change: number;
+            };
+        } | {
+            /** @description Trays stand on boxes of `lift_mm` together; `change_mm` more or less than now. */
+            boxes: {
+                /**
+                 * Format: double
+                 * @description What they stand on.
+                 */
+                lift_mm: number;
+                /**
+                 * Format: double
+                 * @description Against now.
+                 */
+                change_mm: number;
+            };
+        } | "fixed";
+        /** @description Where a step leads. */
+        StepKind: "undo" | "redo" | {
+            /**
+             * Format: int64
+             * @description To the revision of this number.
+             */
+            to: number;
+        };
+        /** @description A step along the plan's history. */
+        StepTaken: {
+            /**
+             * Format: int64
+             * @description The revision that the step starts from.
+             */
+            base_revision: number;
+            /** @description Where to. */
+            step: components["schemas"]["StepKind"];
+        };
+        /** @description What only a bare surface has. */
+        Surface: {
+            /** @description Whether it is the floor itself, rather than the top of something. */
+            floor: boolean;
+        };
+        /** @description Light on all trays against the lamps' height. */
+        SweepPoint: {
+            /**
+             * Format: double
+             * @description The emitting faces above the deck.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Mean PPFD in µmol/m²/s.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description PPFD of the worst cell.
+             */
+            worst: number;
+            /**
+             * Format: double
+             * @description PPFD of the best cell.
+             */
+            best: number;
+        };
+        /** @description Emergence without a table. */
+        Thermal: {
+            /**
+             * Format: double
+             * @description At this and below nothing comes up.
+             */
+            base_c: number;
+            /**
+             * Format: double
+             * @description Here it comes up fastest.
+             */
+            best_c: number;
+            /**
+             * Format: double
+             * @description At this and above nothing comes up.
+             */
+            upper_c: number;
+            /**
+             * Format: double
+             * @description Mean days at the best temperature.
+             */
+            days_at_best: number;
+        };
+        /** @description What switches a mat. */
+        Thermostat: {
+            /**
+             * Format: double
+             * @description What its dial says, in °C.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description From switching on to switching off.
+             */
+            hysteresis_k?: number;
+            /** @description Where its probe is. */
+            probe?: components["schemas"]["ProbeSpot"];
+            /**
+             * Format: double
+             * @description How much warmer it really is than the dial says when it switches.
+             */
+            dial_error_k?: number;
+        };
+        /** @description Something in the room that can be picked. */
+        Thing: {
+            /** @description The place it is, or is in. */
+            place: string;
+            /** @description The tier it is, or is in; left out for a whole place. */
+            tier?: string | null;
+            gear?: components["schemas"]["GearRef"] | null;
+        };
+        /**
+         * @description Whether a place goes through a door.
+         * @enum {string}
+         */
+        ThroughDoor: "upright" | "tilted" | "folded" | "in_pieces";
+        /** @description A deck and the bay above it. */
+        Tier: {
+            /** @description Identifier, unique in the place. */
+            id: string;
+            /** @description What people call it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Top of the deck above the floor.
+             */
+            deck_height_mm: number;
+            /** @description Kept for pots and mix: no trays stand here. */
+            storage: boolean;
+            /** @description Whether a waterproof sheet or drip tray covers the deck. */
+            liner: boolean;
+            /** @description What closes the bay at its sides. */
+            sides: components["schemas"]["Sides"];
+            /**
+             * Format: double
+             * @description Hours a day that the lamps burn while something here needs light.
+             */
+            photoperiod_h: number;
+            /**
+             * Format: double
+             * @description When they go on, in hours after midnight; 06:00 when left out.
+             */
+            lights_on_h?: number | null;
+            /** @description Whether its lamps burn over what germinates, too; only over what wants light when left out. */
+            lamps_germinating?: boolean;
+            /** @description Whether its mats stay on under what grows; off once all is up when left out. */
+            mats_growing?: boolean;
+            adjust?: components["schemas"]["Adjust"] | null;
+            /** @description The lamps that hang in the bay. */
+            lamps: components["schemas"]["Lamp"][];
+            /** @description The heat mats that lie on the deck. */
+            mats: components["schemas"]["Mat"][];
+            /** @description The fans in the bay. */
+            fans: components["schemas"]["Fan"][];
+        };
+        /** @description A document and the bay to try other set-ups in. */
+        ToCompare: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: date
+             * @description The day to look at it on.
+             */
+            date: string;
+        };
+        /** @description A document and what to do with it. */
+        ToEdit: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The edit. */
+            edit: components["schemas"]["Edit"];
+        };
+        /** @description A document, and the day on which somebody chooses what to grow. */
+        ToGrow: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: date
+             * @description The day.
+             */
+            today: string;
+        };
+        /** @description A document and where a lux meter is held. */
+        ToProbe: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The meter. */
+            probe: components["schemas"]["Probe"];
+        };
+        /** @description A document and the kinds that are to share a flat. */
+        ToShare: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description How. */
+            share: components["schemas"]["Share"];
+        };
+        /** @description What to sow. */
+        ToSow: {
+            /** @description How alive the seed is taken to be. */
+            viability: components["schemas"]["Viability"];
+            /**
+             * Format: double
+             * @description The chance that one seed gives a seedling.
+             */
+            per_seed: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell.
+             */
+            seeds_per_cell: number;
+            /**
+             * Format: double
+             * @description The share of cells that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Cells to sow.
+             */
+            cells: number;
+            /**
+             * Format: int32
+             * @description Seeds for all of them.
+             */
+            seeds: number;
+            /**
+             * Format: double
+             * @description The chance of at least the plants wanted.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description The chance with seed as poor as `viability.low` has it.
+             */
+            chance_at_worst: number;
+            /**
+             * Format: double
+             * @description Seedlings to pull or prick out, on the mean.
+             */
+            thinnings: number;
+            /**
+             * Format: int32
+             * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
+             */
+            short_of?: number | null;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+        };
+        /** @description A document and the tray that is held. */
+        ToStand: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The tray. */
+            held: components["schemas"]["Held"];
+        };
+        /**
+         * @description How seedlings bear being moved.
+         * @enum {string}
+         */
+        Transplants: "well" | "with_care" | "badly";
+        /** @description A tray with what is sown in it. */
+        Tray: {
+            /** @description Identifier. */
+            id: string;
+            /** @description What its label says. */
+            name: string;
+            /** @description What is sown in it: one sowing, or several by rows or packs of cells. */
+            parts: components["schemas"]["Part"][];
+            /**
+             * @description Whether plants that came up elsewhere are potted on into it, on the day their sowing is; left
+             *     out, it is sown.
+             */
+            potted?: boolean;
+            /** @description Whether all that is sown in it is sown on one day, rather than each kind on its own. */
+            sown_together?: boolean;
+            /** @description Its kind. */
+            format: string;
+            /**
+             * @description Where it stands from which stage on; a stage without an entry stays where the one before
+             *     stood.
+             */
+            stands: components["schemas"]["Stand"][];
+        };
+        /** @description A tray's outer size. */
+        TrayBox: {
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description The share of its sides that stand free, 0 to 1: none in the middle of others.
+             */
+            free_sides?: number;
+        };
+        /** @description A kind of tray: outer size, cells and mass. */
+        TrayFormat: {
+            /** @description Identifier that trays name. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Outer length.
+             */
+            length_mm: number;
+            /**
+             * Format: double
+             * @description Outer width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Height of the rim, and of the mix's surface.
+             */
+            height_mm: number;
+            /**
+             * Format: int32
+             * @description Cells along its length.
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description Cells across its width.
+             */
+            rows: number;
+            /**
+             * Format: double
+             * @description Mix, or water, that a cell holds, in ml.
+             */
+            cell_ml: number;
+            /**
+             * Format: double
+             * @description Depth that roots have.
+             */
+            cell_depth_mm: number;
+            /**
+             * Format: double
+             * @description Mass filled, sown and watered through, then drained.
+             */
+            wet_kg: number;
+            /** @description Whether it has no holes, so that water can stand in it. */
+            holds_water: boolean;
+            /**
+             * Format: double
+             * @description How far its dome reaches over the rim; left out when it has none.
+             */
+            dome_height_mm?: number | null;
+        };
+        /** @description A tray on a date. */
+        TrayOnDay: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Its kind. */
+            format: string;
+            /** @description What it is going through as a whole. */
+            stage: components["schemas"]["Stage"];
+            /** @description Left and right edge on the deck. */
+            x_mm: number[];
+            /** @description Front and back edge on the deck. */
+            y_mm: number[];
+            /**
+             * Format: double
+             * @description Height of its rim over the deck.
+             */
+            rim_mm: number;
+            /**
+             * Format: double
+             * @description What it stands on over the deck: boxes.
+             */
+            lift_mm: number;
+            /**
+             * Format: double
+             * @description How far its dome reaches over the rim; `None` while it has none on.
+             */
+            dome_mm?: number | null;
+            /** @description What is sown in it. */
+            parts: components["schemas"]["PartOnDay"][];
+            /**
+             * Format: date
+             * @description First day on which it stands here.
+             */
+            since: string;
+            /**
+             * Format: date
+             * @description Last day in this bay.
+             */
+            until: string;
+        };
+        /** @description The root zone of a tray on a day. */
+        TrayRoots: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description The heat mat that warms it; `None` when none does, or it is off. */
+            mat?: string | null;
+            /**
+             * Format: double
+             * @description What its thermostat is set to, in °C.
+             */
+            set_c?: number | null;
+            /** @description Its temperatures. */
+            day: components["schemas"]["RootZoneDay"];
+            /** @description What it drinks. */
+            water: components["schemas"]["TrayWater"];
+            /** @description What is sown in it and comes up at these temperatures. */
+            sown: components["schemas"]["SownRoots"][];
+        };
+        /** @description The water of a tray. */
+        TrayWater: {
+            /**
+             * Format: double
+             * @description What it gives off in a day.
+             */
+            uses_ml_d: number;
+            /**
+             * Format: double
+             * @description Days from well watered until it wants water again; `None` when that is over a month.
+             */
+            lasts_days?: number | null;
+            /**
+             * Format: double
+             * @description The same when it is filled from below as deep as `fill_mm` and left so.
+             */
+            lasts_filled_days?: number | null;
+            /**
+             * Format: double
+             * @description How deep it is filled from below.
+             */
+            fill_mm: number;
+            /**
+             * Format: double
+             * @description What goes in so deep; 0 where it has holes.
+             */
+            fill_ml: number;
+        };
+        /** @description What a typical year lacks to tell how sure a day is. */
+        TypicalYear: {
+            /**
+             * Format: double
+             * @description How far the last frost strays from year to year, as a standard deviation in days: one
+             *     typical year gives no odds, so this begins as [`LAST_FROST_SD_DAYS`].
+             */
+            spread_days: number;
+        };
+        /** @description How the file is to be understood. */
+        Understanding: {
+            /**
+             * @description What the record is to be called.
+             * @default daily minima
+             */
+            name: string;
+            /**
+             * @description Its unit.
+             * @default c
+             */
+            unit: components["schemas"]["DegreeUnit"];
+            /**
+             * Format: double
+             * @description A day whose minimum is at or below this is one of frost, in °C.
+             * @default 0
+             */
+            threshold_c: number;
+            /**
+             * @description How cautious one is.
+             * @default even
+             */
+            caution: components["schemas"]["Caution"];
+            /**
+             * Format: double
+             * @description How far the last frost strays from year to year, as a standard deviation in days: counts
+             *     where the file is of one typical year, which gives no odds of its own.
+             * @default 10
+             */
+            spread_days: number;
+            /**
+             * Format: double
+             * @description Latitude of the place in degrees, north positive: it decides when summer is.
+             * @default 50
+             */
+            latitude_deg: number;
+            /**
+             * Format: int32
+             * @description The year for which dates are wanted.
+             * @default 2027
+             */
+            year: number;
+        };
+        /** @description One quantity in both systems. */
+        UnitRow: {
+            /** @description The quantity. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description How a metric reader sees it. */
+            metric: components["schemas"]["ShownUnit"];
+            /** @description How a US reader sees it. */
+            us: components["schemas"]["ShownUnit"];
+            /** @description How the plan holds it. */
+            held: components["schemas"]["ShownUnit"];
+        };
+        /**
+         * @description The two systems of units a reader may choose.
+         * @enum {string}
+         */
+        UnitSystem: "metric" | "us";
+        /**
+         * @description Written `"unknown"`.
+         * @enum {string}
+         */
+        Unknown: "unknown";
+        /** @description A tray that stands nowhere on a date. */
+        UnplacedTray: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What is sown in it, in words. */
+            holds: string[];
+            /** @description Its kind. */
+            format: string;
+            /** @description What it is going through as a whole. */
+            stage: components["schemas"]["Stage"];
+            /**
+             * Format: date
+             * @description Last day without one.
+             */
+            until: string;
+        };
+        /** @description An opening in a chamber's wall. */
+        Vent: {
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Its middle above the floor.
+             */
+            at_mm: number;
+        };
+        /** @description An opening in a wall. */
+        VentSlot: {
+            /**
+             * Format: double
+             * @description Its width.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Its middle over the inner floor.
+             */
+            at_mm: number;
+        };
+        /** @description How alive seed is, and how sure that is. */
+        Viability: {
+            /**
+             * Format: double
+             * @description The share of seeds that are alive, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description With 90 % certainty it is at least so much.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description With 90 % certainty it is at most so much.
+             */
+            high: number;
+            /** @description How that is known. */
+            basis: components["schemas"]["Statement"];
+        };
+        /**
+         * @description How fast a seedling fills its cell.
+         * @enum {string}
+         */
+        Vigour: "slow" | "middle" | "strong";
+        /** @description A layer of a wall. */
+        WallLayer: {
+            /** @description What it is made of. */
+            name: string;
+            /**
+             * Format: double
+             * @description How thick it is.
+             */
+            thickness_mm: number;
+            /**
+             * Format: double
+             * @description Thermal conductivity in W/(m·K).
+             */
+            conductivity_w_mk: number;
+        };
+        /** @description Plants that are wanted, and what the seed is like. */
+        Want: {
+            /**
+             * Format: int32
+             * @description Plants wanted in the end.
+             */
+            wanted: number;
+            /**
+             * Format: double
+             * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
+             */
+            viability?: number | null;
+            test?: components["schemas"]["GerminationTest"] | null;
+            /**
+             * Format: double
+             * @description The share of live seeds that come up where they lie; all when left out.
+             */
+            comes_up?: number;
+            /**
+             * Format: double
+             * @description The share of seedlings lost from emergence to planting out.
+             */
+            losses?: number;
+            /**
+             * Format: int32
+             * @description Plants that grow together in a cell as a clump.
+             */
+            plants_per_cell?: number;
+            /**
+             * Format: int32
+             * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: double
+             * @description The share of cells that may stay empty.
+             */
+            most_empty?: number;
+            /**
+             * Format: double
+             * @description How sure one wants to be of the plants wanted.
+             */
+            sure?: number;
+            /**
+             * Format: int32
+             * @description Seeds in the packet; left out when nobody counted.
+             */
+            seeds?: number | null;
+        };
+        /** @description A way to warm a tray. */
+        WarmWay: {
+            /** @description Stable name. */
+            code: string;
+            /** @description What it is. */
+            name: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description Mean of the root zone, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the day.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Mean over what the room alone gives.
+             */
+            gain_k: number;
+            /**
+             * Format: double
+             * @description Days until half show; `None` when none come up.
+             */
+            half_days?: number | null;
+            /**
+             * Format: double
+             * @description The share of good seeds that come up.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description What it draws for this tray beyond what burns already, in kWh a day; `None` where it hangs
+             *     on the room or is shared with much else.
+             */
+            kwh_per_day?: number | null;
+            /**
+             * Format: double
+             * @description What that costs a day.
+             */
+            cost_per_day?: number | null;
+            caution?: components["schemas"]["Statement"] | null;
+            /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
+            patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description The ways to warm the tray of a bay that lacks most. */
+        WarmWays: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description What suits it, in °C.
+             */
+            wants_c: number;
+            /** @description The ways: what is there, then the others, what comes nearest to that first. */
+            ways: components["schemas"]["WarmWay"][];
+        };
+        /** @description Trays in rows that all lie the same way. */
+        WayRound: {
+            /**
+             * Format: int32
+             * @description How many lie wholly on the deck.
+             */
+            trays: number;
+            overhanging?: components["schemas"]["Overhanging"] | null;
+        };
+        /** @description What to assess, and the answer that is there already. */
+        WhatChanges: {
+            /** @description What to assess. */
+            what: components["schemas"]["WhatIf"];
+            /** @description The name of the answer before; everything is answered when left out, or forgotten since. */
+            since?: string | null;
+        };
+        /** @description A document and the days to look at the room on. */
+        WhatIf: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: date
+             * @description First day.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description Last day.
+             */
+            to: string;
+            /** @description Whose lists of cells and fits are wanted; everyone's when left out. */
+            detail?: components["schemas"]["Detail"];
+        };
+        /** @description The answer to "why?" beside a figure: the rule with its inputs, and where the rule comes from. */
+        Why: {
+            /** @description The rule, with its inputs as figures. */
+            rule: components["schemas"]["Statement"];
+            /** @description Published source, or how sure we are without one. */
+            source: string;
+        };
+        /** @description What only a window has. */
+        Window: {
+            /**
+             * Format: double
+             * @description Where the pane looks: 0 north, 90 east, 180 south, 270 west.
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Width of the glass.
+             */
+            pane_width_mm: number;
+            /**
+             * Format: double
+             * @description Height of the glass.
+             */
+            pane_height_mm: number;
+            /**
+             * Format: double
+             * @description How high over the horizon trees and houses opposite reach, seen from the sill.
+             */
+            obstruction_deg: number;
+        };
     };
-    /** @description What only a bare surface has. */
-    Surface: {
-      /** @description Whether it is the floor itself, rather than the top of something. */
-      floor: boolean;
-    };
-    /** @description Light on all trays against the lamps' height. */
-    SweepPoint: {
-      /**
-       * Format: double
-       * @description The emitting faces above the deck.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description Mean PPFD in µmol/m²/s.
-       */
-      mean: number;
-      /**
-       * Format: double
-       * @description PPFD of the worst cell.
-       */
-      worst: number;
-      /**
-       * Format: double
-       * @description PPFD of the best cell.
-       */
-      best: number;
-    };
-    /** @description Emergence without a table. */
-    Thermal: {
-      /**
-       * Format: double
-       * @description At this and below nothing comes up.
-       */
-      base_c: number;
-      /**
-       * Format: double
-       * @description Here it comes up fastest.
-       */
-      best_c: number;
-      /**
-       * Format: double
-       * @description At this and above nothing comes up.
-       */
-      upper_c: number;
-      /**
-       * Format: double
-       * @description Mean days at the best temperature.
-       */
-      days_at_best: number;
-    };
-    /** @description What switches a mat. */
-    Thermostat: {
-      /**
-       * Format: double
-       * @description What its dial says, in °C.
-       */
-      set_c: number;
-      /**
-       * Format: double
-       * @description From switching on to switching off.
-       */
-      hysteresis_k?: number;
-      /** @description Where its probe is. */
-      probe?: components['schemas']['ProbeSpot'];
-      /**
-       * Format: double
-       * @description How much warmer it really is than the dial says when it switches.
-       */
-      dial_error_k?: number;
-    };
-    /** @description Something in the room that can be picked. */
-    Thing: {
-      /** @description The place it is, or is in. */
-      place: string;
-      /** @description The tier it is, or is in; left out for a whole place. */
-      tier?: string | null;
-      gear?: components['schemas']['GearRef'] | null;
-    };
-    /**
-     * @description Whether a place goes through a door.
-     * @enum {string}
-     */
-    ThroughDoor: 'upright' | 'tilted' | 'folded' | 'in_pieces';
-    /** @description A deck and the bay above it. */
-    Tier: {
-      /** @description Identifier, unique in the place. */
-      id: string;
-      /** @description What people call it. */
-      name: string;
-      /**
-       * Format: double
-       * @description Top of the deck above the floor.
-       */
-      deck_height_mm: number;
-      /** @description Kept for pots and mix: no trays stand here. */
-      storage: boolean;
-      /** @description Whether a waterproof sheet or drip tray covers the deck. */
-      liner: boolean;
-      /** @description What closes the bay at its sides. */
-      sides: components['schemas']['Sides'];
-      /**
-       * Format: double
-       * @description Hours a day that the lamps burn while something here needs light.
-       */
-      photoperiod_h: number;
-      /**
-       * Format: double
-       * @description When they go on, in hours after midnight; 06:00 when left out.
-       */
-      lights_on_h?: number | null;
-      /** @description Whether its lamps burn over what germinates, too; only over what wants light when left out. */
-      lamps_germinating?: boolean;
-      /** @description Whether its mats stay on under what grows; off once all is up when left out. */
-      mats_growing?: boolean;
-      adjust?: components['schemas']['Adjust'] | null;
-      /** @description The lamps that hang in the bay. */
-      lamps: components['schemas']['Lamp'][];
-      /** @description The heat mats that lie on the deck. */
-      mats: components['schemas']['Mat'][];
-      /** @description The fans in the bay. */
-      fans: components['schemas']['Fan'][];
-    };
-    /** @description A document and the bay to try other set-ups in. */
-    ToCompare: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /** @description The bay. */
-      bay: components['schemas']['BayRef'];
-      /**
-       * Format: date
-       * @description The day to look at it on.
-       */
-      date: string;
-    };
-    /** @description A document and what to do with it. */
-    ToEdit: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /** @description The edit. */
-      edit: components['schemas']['Edit'];
-    };
-    /** @description A document, and the day on which somebody chooses what to grow. */
-    ToGrow: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /**
-       * Format: date
-       * @description The day.
-       */
-      today: string;
-    };
-    /** @description A document and where a lux meter is held. */
-    ToProbe: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /** @description The meter. */
-      probe: components['schemas']['Probe'];
-    };
-    /** @description A document and the kinds that are to share a flat. */
-    ToShare: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /** @description How. */
-      share: components['schemas']['Share'];
-    };
-    /** @description What to sow. */
-    ToSow: {
-      /** @description How alive the seed is taken to be. */
-      viability: components['schemas']['Viability'];
-      /**
-       * Format: double
-       * @description The chance that one seed gives a seedling.
-       */
-      per_seed: number;
-      /**
-       * Format: int32
-       * @description Seeds in each cell.
-       */
-      seeds_per_cell: number;
-      /**
-       * Format: double
-       * @description The share of cells that stay empty.
-       */
-      empty: number;
-      /**
-       * Format: int32
-       * @description Cells to sow.
-       */
-      cells: number;
-      /**
-       * Format: int32
-       * @description Seeds for all of them.
-       */
-      seeds: number;
-      /**
-       * Format: double
-       * @description The chance of at least the plants wanted.
-       */
-      chance: number;
-      /**
-       * Format: double
-       * @description The chance with seed as poor as `viability.low` has it.
-       */
-      chance_at_worst: number;
-      /**
-       * Format: double
-       * @description Seedlings to pull or prick out, on the mean.
-       */
-      thinnings: number;
-      /**
-       * Format: int32
-       * @description Seeds that the packet lacks; 0 when it suffices, `None` when nobody counted.
-       */
-      short_of?: number | null;
-      /** @description In a sentence. */
-      verdict: components['schemas']['Statement'];
-    };
-    /** @description A document and the tray that is held. */
-    ToStand: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /** @description The tray. */
-      held: components['schemas']['Held'];
-    };
-    /**
-     * @description How seedlings bear being moved.
-     * @enum {string}
-     */
-    Transplants: 'well' | 'with_care' | 'badly';
-    /** @description A tray with what is sown in it. */
-    Tray: {
-      /** @description Identifier. */
-      id: string;
-      /** @description What its label says. */
-      name: string;
-      /** @description What is sown in it: one sowing, or several by rows or packs of cells. */
-      parts: components['schemas']['Part'][];
-      /**
-       * @description Whether plants that came up elsewhere are potted on into it, on the day their sowing is; left
-       *     out, it is sown.
-       */
-      potted?: boolean;
-      /** @description Whether all that is sown in it is sown on one day, rather than each kind on its own. */
-      sown_together?: boolean;
-      /** @description Its kind. */
-      format: string;
-      /**
-       * @description Where it stands from which stage on; a stage without an entry stays where the one before
-       *     stood.
-       */
-      stands: components['schemas']['Stand'][];
-    };
-    /** @description A tray's outer size. */
-    TrayBox: {
-      /**
-       * Format: double
-       * @description Its length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description The share of its sides that stand free, 0 to 1: none in the middle of others.
-       */
-      free_sides?: number;
-    };
-    /** @description A kind of tray: outer size, cells and mass. */
-    TrayFormat: {
-      /** @description Identifier that trays name. */
-      id: string;
-      /** @description What it is, in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description Outer length.
-       */
-      length_mm: number;
-      /**
-       * Format: double
-       * @description Outer width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Height of the rim, and of the mix's surface.
-       */
-      height_mm: number;
-      /**
-       * Format: int32
-       * @description Cells along its length.
-       */
-      columns: number;
-      /**
-       * Format: int32
-       * @description Cells across its width.
-       */
-      rows: number;
-      /**
-       * Format: double
-       * @description Mix, or water, that a cell holds, in ml.
-       */
-      cell_ml: number;
-      /**
-       * Format: double
-       * @description Depth that roots have.
-       */
-      cell_depth_mm: number;
-      /**
-       * Format: double
-       * @description Mass filled, sown and watered through, then drained.
-       */
-      wet_kg: number;
-      /** @description Whether it has no holes, so that water can stand in it. */
-      holds_water: boolean;
-      /**
-       * Format: double
-       * @description How far its dome reaches over the rim; left out when it has none.
-       */
-      dome_height_mm?: number | null;
-    };
-    /** @description A tray on a date. */
-    TrayOnDay: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description Its kind. */
-      format: string;
-      /** @description What it is going through as a whole. */
-      stage: components['schemas']['Stage'];
-      /** @description Left and right edge on the deck. */
-      x_mm: number[];
-      /** @description Front and back edge on the deck. */
-      y_mm: number[];
-      /**
-       * Format: double
-       * @description Height of its rim over the deck.
-       */
-      rim_mm: number;
-      /**
-       * Format: double
-       * @description What it stands on over the deck: boxes.
-       */
-      lift_mm: number;
-      /**
-       * Format: double
-       * @description How far its dome reaches over the rim; `None` while it has none on.
-       */
-      dome_mm?: number | null;
-      /** @description What is sown in it. */
-      parts: components['schemas']['PartOnDay'][];
-      /**
-       * Format: date
-       * @description First day on which it stands here.
-       */
-      since: string;
-      /**
-       * Format: date
-       * @description Last day in this bay.
-       */
-      until: string;
-    };
-    /** @description The root zone of a tray on a day. */
-    TrayRoots: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description The heat mat that warms it; `None` when none does, or it is off. */
-      mat?: string | null;
-      /**
-       * Format: double
-       * @description What its thermostat is set to, in °C.
-       */
-      set_c?: number | null;
-      /** @description Its temperatures. */
-      day: components['schemas']['RootZoneDay'];
-      /** @description What it drinks. */
-      water: components['schemas']['TrayWater'];
-      /** @description What is sown in it and comes up at these temperatures. */
-      sown: components['schemas']['SownRoots'][];
-    };
-    /** @description The water of a tray. */
-    TrayWater: {
-      /**
-       * Format: double
-       * @description What it gives off in a day.
-       */
-      uses_ml_d: number;
-      /**
-       * Format: double
-       * @description Days from well watered until it wants water again; `None` when that is over a month.
-       */
-      lasts_days?: number | null;
-      /**
-       * Format: double
-       * @description The same when it is filled from below as deep as `fill_mm` and left so.
-       */
-      lasts_filled_days?: number | null;
-      /**
-       * Format: double
-       * @description How deep it is filled from below.
-       */
-      fill_mm: number;
-      /**
-       * Format: double
-       * @description What goes in so deep; 0 where it has holes.
-       */
-      fill_ml: number;
-    };
-    /** @description What a typical year lacks to tell how sure a day is. */
-    TypicalYear: {
-      /**
-       * Format: double
-       * @description How far the last frost strays from year to year, as a standard deviation in days: one
-       *     typical year gives no odds, so this begins as [`LAST_FROST_SD_DAYS`].
-       */
-      spread_days: number;
-    };
-    /** @description How the file is to be understood. */
-    Understanding: {
-      /**
-       * @description What the record is to be called.
-       * @default daily minima
-       */
-      name: string;
-      /**
-       * @description Its unit.
-       * @default c
-       */
-      unit: components['schemas']['DegreeUnit'];
-      /**
-       * Format: double
-       * @description A day whose minimum is at or below this is one of frost, in °C.
-       * @default 0
-       */
-      threshold_c: number;
-      /**
-       * @description How cautious one is.
-       * @default even
-       */
-      caution: components['schemas']['Caution'];
-      /**
-       * Format: double
-       * @description How far the last frost strays from year to year, as a standard deviation in days: counts
-       *     where the file is of one typical year, which gives no odds of its own.
-       * @default 10
-       */
-      spread_days: number;
-      /**
-       * Format: double
-       * @description Latitude of the place in degrees, north positive: it decides when summer is.
-       * @default 50
-       */
-      latitude_deg: number;
-      /**
-       * Format: int32
-       * @description The year for which dates are wanted.
-       * @default 2027
-       */
-      year: number;
-    };
-    /** @description One quantity in both systems. */
-    UnitRow: {
-      /** @description The quantity. */
-      quantity: components['schemas']['Quantity'];
-      /** @description How a metric reader sees it. */
-      metric: components['schemas']['ShownUnit'];
-      /** @description How a US reader sees it. */
-      us: components['schemas']['ShownUnit'];
-      /** @description How the plan holds it. */
-      held: components['schemas']['ShownUnit'];
-    };
-    /**
-     * @description The two systems of units a reader may choose.
-     * @enum {string}
-     */
-    UnitSystem: 'metric' | 'us';
-    /**
-     * @description Written `"unknown"`.
-     * @enum {string}
-     */
-    Unknown: 'unknown';
-    /** @description A tray that stands nowhere on a date. */
-    UnplacedTray: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description What is sown in it, in words. */
-      holds: string[];
-      /** @description Its kind. */
-      format: string;
-      /** @description What it is going through as a whole. */
-      stage: components['schemas']['Stage'];
-      /**
-       * Format: date
-       * @description Last day without one.
-       */
-      until: string;
-    };
-    /** @description An opening in a chamber's wall. */
-    Vent: {
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Its height.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description Its middle above the floor.
-       */
-      at_mm: number;
-    };
-    /** @description An opening in a wall. */
-    VentSlot: {
-      /**
-       * Format: double
-       * @description Its width.
-       */
-      width_mm: number;
-      /**
-       * Format: double
-       * @description Its height.
-       */
-      height_mm: number;
-      /**
-       * Format: double
-       * @description Its middle over the inner floor.
-       */
-      at_mm: number;
-    };
-    /** @description How alive seed is, and how sure that is. */
-    Viability: {
-      /**
-       * Format: double
-       * @description The share of seeds that are alive, 0 to 1.
-       */
-      share: number;
-      /**
-       * Format: double
-       * @description With 90 % certainty it is at least so much.
-       */
-      low: number;
-      /**
-       * Format: double
-       * @description With 90 % certainty it is at most so much.
-       */
-      high: number;
-      /** @description How that is known. */
-      basis: components['schemas']['Statement'];
-    };
-    /**
-     * @description How fast a seedling fills its cell.
-     * @enum {string}
-     */
-    Vigour: 'slow' | 'middle' | 'strong';
-    /** @description A layer of a wall. */
-    WallLayer: {
-      /** @description What it is made of. */
-      name: string;
-      /**
-       * Format: double
-       * @description How thick it is.
-       */
-      thickness_mm: number;
-      /**
-       * Format: double
-       * @description Thermal conductivity in W/(m·K).
-       */
-      conductivity_w_mk: number;
-    };
-    /** @description Plants that are wanted, and what the seed is like. */
-    Want: {
-      /**
-       * Format: int32
-       * @description Plants wanted in the end.
-       */
-      wanted: number;
-      /**
-       * Format: double
-       * @description The share of the seeds that are alive, 0 to 1; left out where `test` is given.
-       */
-      viability?: number | null;
-      test?: components['schemas']['GerminationTest'] | null;
-      /**
-       * Format: double
-       * @description The share of live seeds that come up where they lie; all when left out.
-       */
-      comes_up?: number;
-      /**
-       * Format: double
-       * @description The share of seedlings lost from emergence to planting out.
-       */
-      losses?: number;
-      /**
-       * Format: int32
-       * @description Plants that grow together in a cell as a clump.
-       */
-      plants_per_cell?: number;
-      /**
-       * Format: int32
-       * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
-       */
-      seeds_per_cell?: number | null;
-      /**
-       * Format: double
-       * @description The share of cells that may stay empty.
-       */
-      most_empty?: number;
-      /**
-       * Format: double
-       * @description How sure one wants to be of the plants wanted.
-       */
-      sure?: number;
-      /**
-       * Format: int32
-       * @description Seeds in the packet; left out when nobody counted.
-       */
-      seeds?: number | null;
-    };
-    /** @description A way to warm a tray. */
-    WarmWay: {
-      /** @description Stable name. */
-      code: string;
-      /** @description What it is. */
-      name: components['schemas']['Statement'];
-      /**
-       * Format: double
-       * @description Mean of the root zone, in °C.
-       */
-      mean_c: number;
-      /**
-       * Format: double
-       * @description Coolest of the day.
-       */
-      least_c: number;
-      /**
-       * Format: double
-       * @description Warmest of the day.
-       */
-      most_c: number;
-      /**
-       * Format: double
-       * @description Mean over what the room alone gives.
-       */
-      gain_k: number;
-      /**
-       * Format: double
-       * @description Days until half show; `None` when none come up.
-       */
-      half_days?: number | null;
-      /**
-       * Format: double
-       * @description The share of good seeds that come up.
-       */
-      share: number;
-      /**
-       * Format: double
-       * @description What it draws for this tray beyond what burns already, in kWh a day; `None` where it hangs
-       *     on the room or is shared with much else.
-       */
-      kwh_per_day?: number | null;
-      /**
-       * Format: double
-       * @description What that costs a day.
-       */
-      cost_per_day?: number | null;
-      caution?: components['schemas']['Statement'] | null;
-      /** @description How the plan becomes so; empty for what is there, and where the plan cannot hold it. */
-      patch: components['schemas']['PatchStep'][];
-    };
-    /** @description The ways to warm the tray of a bay that lacks most. */
-    WarmWays: {
-      /** @description The tray. */
-      tray: string;
-      /** @description What its label says. */
-      label: string;
-      /** @description Crop and variety in words. */
-      name: string;
-      /**
-       * Format: double
-       * @description What suits it, in °C.
-       */
-      wants_c: number;
-      /** @description The ways: what is there, then the others, what comes nearest to that first. */
-      ways: components['schemas']['WarmWay'][];
-    };
-    /** @description Trays in rows that all lie the same way. */
-    WayRound: {
-      /**
-       * Format: int32
-       * @description How many lie wholly on the deck.
-       */
-      trays: number;
-      overhanging?: components['schemas']['Overhanging'] | null;
-    };
-    /** @description What to assess, and the answer that is there already. */
-    WhatChanges: {
-      /** @description What to assess. */
-      what: components['schemas']['WhatIf'];
-      /** @description The name of the answer before; everything is answered when left out, or forgotten since. */
-      since?: string | null;
-    };
-    /** @description A document and the days to look at the room on. */
-    WhatIf: {
-      /** @description The plan; it is not kept. */
-      plan: components['schemas']['Plan'];
-      /**
-       * Format: date
-       * @description First day.
-       */
-      from: string;
-      /**
-       * Format: date
-       * @description Last day.
-       */
-      to: string;
-      /** @description Whose lists of cells and fits are wanted; everyone's when left out. */
-      detail?: components['schemas']['Detail'];
-    };
-    /** @description The answer to "why?" beside a figure: the rule with its inputs, and where the rule comes from. */
-    Why: {
-      /** @description The rule, with its inputs as figures. */
-      rule: components['schemas']['Statement'];
-      /** @description Published source, or how sure we are without one. */
-      source: string;
-    };
-    /** @description What only a window has. */
-    Window: {
-      /**
-       * Format: double
-       * @description Where the pane looks: 0 north, 90 east, 180 south, 270 west.
-       */
-      azimuth_deg: number;
-      /**
-       * Format: double
-       * @description Width of the glass.
-       */
-      pane_width_mm: number;
-      /**
-       * Format: double
-       * @description Height of the glass.
-       */
-      pane_height_mm: number;
-      /**
-       * Format: double
-       * @description How high over the horizon trees and houses opposite reach, seen from the sill.
-       */
-      obstruction_deg: number;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  what_if: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatIf'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Assessment'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  what_changes: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatChanges'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Changes'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  blank_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Plan'];
-        };
-      };
-    };
-  };
-  chamber: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_ChamberSetUp'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_ChamberDay'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  emergence: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_Sown'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_Outcome'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  frost: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MinimaFile'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Preview'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  light: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_Scene'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_SceneLight'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  packing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_Ask'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_Packing'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  photometry: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'text/plain': string;
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Luminaire'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  root_zone: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_RootZone'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_RootZoneDay'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  seeds: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Cases_Want'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Answers_ToSow'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  compare: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToCompare'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SetUp'][];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  compare_chamber: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToCompare'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ChamberWay'][];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  compare_warmth: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToCompare'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WarmWays'] | null;
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  crops: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CropLibrary'];
-        };
-      };
-    };
-  };
-  deleted: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanSummary'][];
-        };
-      };
-    };
-  };
-  demo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Plan'];
-        };
-      };
-    };
-  };
-  edit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToEdit'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Edited'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  forms: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Forms'];
-        };
-      };
-    };
-  };
-  homes: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Home'][];
-        };
-      };
-    };
-  };
-  kinds: {
-    parameters: {
-      query?: {
-        /** @description The units of those who buy them; metric when left out. */
-        units?: components['schemas']['UnitSystem'];
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Kinds'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  last: {
-    parameters: {
-      query?: {
-        /** @description The day to assess the plan on; its opening day when left out or outside the season. */
-        on?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      /** @description There is no plan yet */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  mats: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Plan'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['MatSeason'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  list: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanSummary'][];
-        };
-      };
-    };
-  };
-  create: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewPlan'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  show: {
-    parameters: {
-      query?: {
-        /** @description The day to assess the plan on; its opening day when left out or outside the season. */
-        on?: string;
-      };
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description It is deleted */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  set_aside: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetAside'];
-      };
-    };
-    responses: {
-      /** @description It is so */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  calendar: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description iCalendar (RFC 5545) */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'text/calendar': string;
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Plan'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  next_year: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  restore: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  history: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Revision'][];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewRevision'];
-      };
-    };
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      /** @description A field was changed both here and since base_revision; nothing was changed */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  revision: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-        /** @description The revision's number */
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Plan'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  step: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        /** @description The plan's number */
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['StepTaken'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlanView'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  probe: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToProbe'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Probed'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  sharing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToShare'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Sharing'];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  spots: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToStand'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BaySpots'][];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  units: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['UnitRow'][];
-        };
-      };
-    };
-  };
-  when: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ToGrow'];
-      };
-    };
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CropStart'][];
-        };
-      };
-      '4XX': {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
-  health: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Health'];
-        };
-      };
-      /** @description The folder of the plans is gone */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['Problem'];
-        };
-      };
-    };
-  };
+    what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assessment"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatChanges"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blank_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
+    chamber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_ChamberSetUp"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_ChamberDay"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    emergence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_Sown"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_Outcome"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    frost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MinimaFile"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_Scene"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_SceneLight"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    packing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_Ask"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_Packing"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photometry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Luminaire"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    root_zone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_RootZone"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_RootZoneDay"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_Want"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_ToSow"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUp"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_chamber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberWay"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_warmth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmWays"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    crops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CropLibrary"];
+                };
+            };
+        };
+    };
+    deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSummary"][];
+                };
+            };
+        };
+    };
+    demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
+    edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToEdit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forms"];
+                };
+            };
+        };
+    };
+    homes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Home"][];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: {
+                /** @description The units of those who buy them; metric when left out. */
+                units?: components["schemas"]["UnitSystem"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kinds"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    last: {
+        parameters: {
+            query?: {
+                /** @description The day to assess the plan on; its opening day when left out or outside the season. */
+                on?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description There is no plan yet */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatSeason"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSummary"][];
+                };
+            };
+        };
+    };
+    create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlan"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show: {
+        parameters: {
+            query?: {
+                /** @description The day to assess the plan on; its opening day when left out or outside the season. */
+                on?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAside"];
+            };
+        };
+        responses: {
+            /** @description It is so */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRevision"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A field was changed both here and since base_revision; nothing was changed */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description The revision's number */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepTaken"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToProbe"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Probed"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToShare"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sharing"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToStand"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaySpots"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitRow"][];
+                };
+            };
+        };
+    };
+    when: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToGrow"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CropStart"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description The folder of the plans is gone */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }

@@ -8,6 +8,8 @@
   import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import WhyNote from '../finding/WhyNote.svelte';
+  import DateField from '../fields/DateField.svelte';
+  import SowingDays from './SowingDays.svelte';
   import { potOn } from '../room/trays/move';
   import { bench } from '../bench/workbench.svelte';
 
@@ -40,8 +42,8 @@
     ]) as Record<string, string>,
   );
   const outdoors = $derived(bench.assessment?.season.days.find((day) => day.date === dates.harden));
-  let stayFrom = $state('');
-  let stayTo = $state('');
+  let stayFrom = $derived(dates.sow);
+  let stayTo = $derived(dates.out);
   let times = $state(2);
   let every = $state(14);
 
@@ -71,7 +73,7 @@
     {#each findings as finding, i (finding.id)}
       <FindingCard {finding} first={i === 0} />
     {:else}
-      <p class="rounded-xl bg-sage-soft p-3">Nothing to put right: these dates work.</p>
+      <p class="rounded-xl bg-sage-soft p-3">We have no advice on this sowing.</p>
     {/each}
   </div>
   <div>
@@ -87,6 +89,7 @@
         </div>
       {/each}
     </dl>
+    <SowingDays {dates} {sowing} {index} />
     {#if !dates.stands}
       <p class="mt-1 text-sm">
         No tray has a spot yet, so we take the dates {sowing.root_zone_c == null
@@ -280,26 +283,13 @@
           optional('stays', { from: stayFrom, to: stayTo }, `${dates.name} not sown here`);
         }}
       >
-        <label class="text-sm text-soft"
-          >Not sown here: on the shelf from
-          <input
-            type="date"
-            class="block rounded-lg border-line bg-raised text-ink"
-            bind:value={stayFrom}
-          /></label
-        >
-        <label class="text-sm text-soft"
-          >up to
-          <input
-            type="date"
-            min={stayFrom}
-            class="block rounded-lg border-line bg-raised text-ink"
-            bind:value={stayTo}
-          /></label
-        >
-        <button class="quiet border-line!" disabled={!stayFrom || !stayTo || stayTo < stayFrom}
-          >Set</button
-        >
+        <DateField
+          label="Not sown here: on the shelf from"
+          value={stayFrom}
+          onset={(day) => (stayFrom = day)}
+        />
+        <DateField label="up to" value={stayTo} onset={(day) => (stayTo = day)} />
+        <button class="quiet border-line!" disabled={stayTo < stayFrom}>Set</button>
       </form>
     {/if}
     <button

@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { onMount, tick } from 'svelte';
   import type { SowingDates } from '$lib/api/client';
-  import { setOptional } from '$lib/bench/edits';
+  import { replace, setOptional } from '$lib/bench/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
   import { shell } from '$lib/shell/shell.svelte';
   import ShareFlat from '$lib/sowing/ShareFlat.svelte';
@@ -146,6 +146,11 @@
       to === 0 ? undefined : to,
       sowing.shift_days !== undefined,
     );
+    // Days that were fixed move along, as one hand moves them all.
+    for (const field of ['sow_on', 'out_on', 'covered_until'] as const) {
+      const day = sowing[field];
+      if (day) patch.push(replace(`/sowings/${index}/${field}`, plusDays(day, days)));
+    }
     if (done) void bench.settle();
     else bench.nudge(patch, `moved ${dates.name}`);
   }
@@ -302,7 +307,7 @@
               nowhere={nowhereOf(dates.sowing)}
               {dates}
               {axis}
-              fixed={sowing?.stays != null}
+              fixed={sowing?.stays != null || sowing?.sown === true}
               onshift={(days, done) => shift(dates, days, done)}
               onopen={() => open(dates.sowing)}
             />

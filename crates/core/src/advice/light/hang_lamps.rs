@@ -1,120 +1,56 @@
-//! Triggers when another height and other hours would bring the seedlings' light nearer to its
-//! band than the lamps do now.
+//! Triggers when another height and other hours would bring clearly more of the seedlings into the light
+//! that they need, or out of far too much.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::fixes::hang_here;
-use crate::basis::dates::DateSpan;
+use crate::advice::fixes::{advised, hang_here, how_to_set};
 use crate::basis::units::Quantity;
-use crate::basis::words::{COMMON_PRACTICE, Statement, say};
-use crate::day::hang::Hang;
+use crate::basis::words::{OWN_ESTIMATE, say};
+use crate::day::harm::Harm;
 use crate::day::view::BayView;
-use crate::lamps::adjust::Step;
-use crate::lamps::choice::SAME;
+use crate::lamps::chooser::Change;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let hang = view.computed.hang.as_ref()?;
     let light = view.computed.light.as_ref()?;
     let target = light.target?;
-    // Leaves nearer than the lamps' least gap are a finding of their own, with the same way out.
-    if hang.miss_now <= hang.miss + SAME || light.gap_mm < view.least_gap_mm() {
+    let dli = |value: f64| Quantity::DliMolM2D.of(value);
+    let share = |value: f64| Quantity::Share.of(value);
+    let (hang, change) = [Change::Harms, Change::TooDark]
+        .into_iter()
+        .find_map(|change| Some((advised(view, change)?, change)))?;
+    // Bleached leaves and days too long are findings of their own, with the same way out.
+    let too_long = view.bay.tier.photoperiod_h > hang.most_hours_h;
+    if change == Change::Harms && (too_long || view.harmed(Harm::Bleached).is_some()) {
         return None;
     }
-    let dli = |value: f64| Quantity::DliMolM2D.of(value);
-    let reason = if light.dli.mean < target.low {
+    let reason = if change == Change::Harms {
+        say!(
+            "{now} of cells get far more light than does them good, up to {best} where {high} is plenty; this leaves {then}.",
+            now = share(hang.now.harmed),
+            best = dli(light.dli.best),
+            high = dli(target.high),
+            then = share(hang.then.harmed),
+        )
+    } else if hang.now.under - hang.then.under < 0.01 {
         say!(
             "On average the leaves get {now} of light and need at least {low}; this gives them {then}.",
-            now = dli(light.dli.mean),
+            now = dli(hang.now.mean_mol_m2_d),
             low = dli(target.low),
-            then = dli(hang.dli.mean),
-        )
-    } else if light.dli.best > target.high {
-        say!(
-            "The brightest cell gets {now} of light, more than the {high} it can use; this brings it to {then}.",
-            now = dli(light.dli.best),
-            high = dli(target.high),
-            then = dli(hang.dli.best),
+            then = dli(hang.then.mean_mol_m2_d),
         )
     } else {
         say!(
-            "The darkest cell gets {now} of light and needs at least {low}; this gives it {then}.",
-            now = dli(light.dli.worst),
+            "{now} of cells get less than the {low} of light that they need; this leaves {then}.",
+            now = share(hang.now.under),
             low = dli(target.low),
-            then = dli(hang.dli.worst),
+            then = share(hang.then.under),
         )
     };
     Some(Finding {
-        id: String::new(),
-        code: "",
-        topic: "",
-        severity: Severity::Advice,
-        place: Some(view.bay.place.id.clone()),
-        bay: Some(view.bay.reference()),
-        sowing: None,
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
-        cells: Vec::new(),
-        days: DateSpan::day(view.date),
-        headline: headline(hang),
-        reason,
-        source: COMMON_PRACTICE,
-        fixes: hang_here(view).into_iter().collect(),
+        source: OWN_ESTIMATE,
+        fixes: hang_here(view, change).into_iter().collect(),
+        ..Finding::of_bay(view, Severity::Advice, how_to_set(hang), reason)
     })
-}
-
-fn headline(hang: &Hang) -> Statement {
-    let mm = |value: f64| Quantity::LengthMm.of(value);
-    let hours = Quantity::Hours.of(hang.setting.hours_h);
-    let start = Quantity::ClockH.of(hang.start.from_h);
-    let height = mm(hang.setting.height_mm);
-    let count = |links: i32| Quantity::Count.of(f64::from(links.abs()));
-    match hang.step {
-        Step::Anywhere => say!(
-            "Hang the lamps {height} above the shelf; run them {hours} from {start}",
-            height = height,
-            hours = hours,
-            start = start
-        ),
-        Step::Links { change: 0, .. } => {
-            say!(
-                "Leave the chains; run the lamps {hours} from {start}",
-                hours = hours,
-                start = start
-            )
-        }
-        Step::Links { links, change } if change > 0 => say!(
-            "Lower the lamps to link {links} ({change} down, {height}); run them {hours} from {start}",
-            change = count(change),
-            height = height,
-            links = count(links),
-            hours = hours,
-            start = start
-        ),
-        Step::Links { links, change } => say!(
-            "Raise the lamps to link {links} ({change} up, {height}); run them {hours} from {start}",
-            change = count(change),
-            height = height,
-            links = count(links),
-            hours = hours,
-            start = start
-        ),
-        Step::Boxes { change_mm: 0.0, .. } => {
-            say!(
-                "Leave the boxes; run the lamps {hours} from {start}",
-                hours = hours,
-                start = start
-            )
-        }
-        Step::Boxes { lift_mm, .. } => say!(
-            "Stack {lift} of boxes under the trays; run the lamps {hours} from {start}",
-            lift = mm(lift_mm),
-            hours = hours,
-            start = start
-        ),
-        Step::Fixed => say!(
-            "Run the lamps {hours} from {start}",
-            hours = hours,
-            start = start
-        ),
-    }
 }
 
 #[cfg(test)]
@@ -133,7 +69,7 @@ mod tests {
         });
         let finding = judged(&plan, "t3", date(2027, 4, 9), judge).expect("a finding");
         assert!(
-            finding.reason.text.contains("need at least"),
+            finding.reason.text.contains("that they need"),
             "{}",
             finding.reason
         );

@@ -1,13 +1,14 @@
 //! Triggers when cells get light that bleaches leaves raised indoors.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::fixes::hang_here;
+use crate::advice::fixes::{advised, hang_here};
 use crate::basis::dates::DateSpan;
-use crate::basis::units::{Quantity, ppfd_umol_m2_s};
+use crate::basis::units::Quantity;
 use crate::basis::words::{OWN_ESTIMATE, say};
 use crate::day::harm::Harm;
 use crate::day::view::BayView;
-use crate::lamps::choice::BLEACHES_OVER_UMOL_M2_S;
+use crate::lamps::bands::bleaches_over_umol_m2_s;
+use crate::lamps::chooser::Change;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let harm = view.harmed(Harm::Bleached)?;
@@ -16,10 +17,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if light.gap_mm < view.least_gap_mm() {
         return None;
     }
-    let settles = view.computed.hang.as_ref().is_some_and(|hang| {
-        let best = ppfd_umol_m2_s(hang.dli.best, hang.setting.hours_h);
-        best <= BLEACHES_OVER_UMOL_M2_S
-    });
+    let ages = view.standing.iter().flat_map(|s| &s.parts);
+    let ages = ages.filter_map(|part| part.dates.days_up(view.date));
+    let most = bleaches_over_umol_m2_s(ages.min().unwrap_or(0));
     let ppfd = |value: f64| Quantity::PpfdUmolM2S.of(value);
     Some(Finding {
         trays: harm.trays.clone(),
@@ -29,22 +29,22 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             to: harm.until,
         },
         source: OWN_ESTIMATE,
-        fixes: hang_here(view).filter(|_| settles).into_iter().collect(),
+        fixes: hang_here(view, Change::Harms).into_iter().collect(),
         ..Finding::of_bay(
             view,
             Severity::Harm,
-            match &view.computed.hang {
-                Some(hang) => say!(
+            match advised(view, Change::Harms) {
+                Some(hang) if hang.setting.height_mm > view.bay.lowest_overhead_mm() => say!(
                     "Raise the lamps to {height} before leaves bleach",
                     height = Quantity::LengthMm.of(hang.setting.height_mm)
                 ),
-                None => say!("Give these trays less light before leaves bleach"),
+                _ => say!("Give these trays less light before leaves bleach"),
             },
             say!(
-                "Leaves raised indoors bleach above {most}, and {cells} of {all} cells get up to {best}: {names}. Hold the back of your hand at leaf height: too hot for you is too hot for them.",
+                "Leaves of their age raised indoors bleach above {most}, and {cells} of {all} cells get up to {best}: {names}. Hold the back of your hand at leaf height: too hot for you is too hot for them.",
                 cells = Quantity::Count.of(harm.count as f64),
                 all = Quantity::Count.of(harm.of as f64),
-                most = ppfd(BLEACHES_OVER_UMOL_M2_S),
+                most = ppfd(most),
                 best = ppfd(light.ppfd.best),
                 names = harm.names(&view.standing),
             ),

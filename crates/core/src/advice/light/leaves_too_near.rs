@@ -1,11 +1,12 @@
 //! Triggers when leaves stand nearer to a lamp than its least gap: they scorch, or grow into it.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::fixes::hang_here;
+use crate::advice::fixes::{advised, hang_here};
 use crate::basis::dates::DateSpan;
 use crate::basis::units::Quantity;
 use crate::basis::words::{COMMON_PRACTICE, say};
 use crate::day::view::BayView;
+use crate::lamps::chooser::Change;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let light = view.computed.light.as_ref()?;
@@ -30,8 +31,8 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             least = mm(least),
         )
     };
-    let fix = hang_here(view);
-    let headline = match &view.computed.hang {
+    let fix = hang_here(view, Change::TooNear);
+    let headline = match advised(view, Change::TooNear) {
         Some(hang) => say!(
             "Raise the lamps to {height} and run them {hours} a day",
             height = mm(hang.setting.height_mm),

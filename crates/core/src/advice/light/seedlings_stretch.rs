@@ -1,23 +1,31 @@
 //! Triggers when seedlings of some cells get so little light that they stretch.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::fixes::hang_here;
+use crate::advice::fixes::{advised, hang_here, how_to_set};
+use crate::advice::light::too_little_light;
 use crate::basis::dates::DateSpan;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::harm::Harm;
 use crate::day::view::BayView;
-use crate::lamps::choice::STRETCHES_UNDER_MOL_M2_D;
+use crate::lamps::bands::STRETCHES_UNDER_MOL_M2_D;
+use crate::lamps::chooser::{Change, WORTH_OF_CELLS};
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let harm = view.harmed(Harm::Stretched)?;
     let light = view.computed.light.as_ref()?;
-    let settles = view
-        .computed
-        .hang
-        .as_ref()
-        .is_some_and(|hang| hang.dli.worst >= STRETCHES_UNDER_MOL_M2_D);
+    let hang = view.computed.hang.as_ref();
     let share = harm.count as f64 / harm.of as f64;
+    let moves = advised(view, Change::Stretches);
+    // Once the lamps are set for a graver reason, or there are lamps enough, one looks again. Where
+    // the window alone gives the light, that is what is judged.
+    let later = moves.is_none() && hang.is_some_and(|hang| hang.change.is_some());
+    let others = too_little_light::short_of(view).is_some() || view.bay.place.has_daylight();
+    // Leaves among the lamps are a finding of their own.
+    let too_near = light.gap_mm < view.least_gap_mm();
+    if share < WORTH_OF_CELLS || later || too_near || (moves.is_none() && others) {
+        return None;
+    }
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
     let (cells, all, least) = (
         Quantity::Count.of(harm.count as f64),
@@ -53,7 +61,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             to: harm.until,
         },
         source: crate::crops::library().source("dli_low_mol_m2_d"),
-        fixes: hang_here(view).filter(|_| settles).into_iter().collect(),
+        fixes: hang_here(view, Change::Stretches).into_iter().collect(),
         ..Finding::of_bay(
             view,
             if share > 0.5 {
@@ -61,16 +69,16 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             } else {
                 Severity::Advice
             },
-            if settles {
-                say!(
-                    "Move the lamps: seedlings are going leggy in {cells} cells",
-                    cells = Quantity::Count.of(harm.count as f64)
-                )
-            } else {
-                say!(
-                    "Turn the trays end for end every few days",
-                    cells = Quantity::Count.of(harm.count as f64)
-                )
+            match moves {
+                Some(hang) => how_to_set(hang),
+                None if harm.turned * 2 < harm.count => {
+                    say!("Turn the trays end for end every few days")
+                }
+                None if hang.is_none() => say!("Hang a lamp in {bay}", bay = view.bay.name()),
+                None => say!(
+                    "Bring more light to the edges of {bay}, or leave its dark cells empty",
+                    bay = view.bay.name()
+                ),
             },
             reason,
         )

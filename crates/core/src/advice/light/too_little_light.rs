@@ -1,50 +1,75 @@
 //! Triggers when the lamps cannot reach the seedlings' band at any height and hours.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::basis::dates::DateSpan;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::view::BayView;
+use crate::lamps::bands::STRETCHES_UNDER_MOL_M2_D;
+use crate::lamps::chooser::WORTH_OF_MEAN;
+
+/// More lamps than these are not what is wanted, but stronger ones.
+const MOST_LAMPS: f64 = 12.0;
+
+/// The mean daily light that the lamps give at their brightest, and what seedlings need at least, where
+/// it falls clearly short, in mol/m²/d.
+pub(super) fn short_of(view: &BayView<'_>) -> Option<[f64; 2]> {
+    let best = view.computed.hang.as_ref()?.brightest_mol_m2_d?;
+    let low = view.computed.light.as_ref()?.target?.low;
+    (best < (1.0 - WORTH_OF_MEAN) * low).then_some([best, low])
+}
+
+/// How grave a mean of `daily` mol/m²/d is: seedlings stretch, or are only slow.
+pub(super) fn dark(daily: f64) -> Severity {
+    if daily < STRETCHES_UNDER_MOL_M2_D {
+        Severity::Conflict
+    } else {
+        Severity::Advice
+    }
+}
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let hang = view.computed.hang.as_ref()?;
-    let target = view.computed.light.as_ref()?.target?;
-    if hang.dli.mean >= target.low {
-        return None;
-    }
+    let [best, low] = short_of(view)?;
+    let light = view.computed.light.as_ref()?;
+    let high = light.target?.high;
     let lamps = view.bay.tier.lamps.len() as f64;
     // Light adds up lamp by lamp, so the shortfall says how many of the same kind are missing.
-    let missing = (lamps * (target.low / hang.dli.mean.max(0.01) - 1.0)).ceil();
+    let own = best - light.daylight_mol_m2_d - light.from_above_mol_m2_d;
+    let missing = (lamps * (low - best) / own.max(0.01)).ceil();
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
+    let reason = if view.bay.place.has_daylight() {
+        say!(
+            "With {day} of daylight on an average day and the lamps at their brightest these seedlings average {best}; they need {low} to {high}.",
+            day = dli(light.daylight_mol_m2_d),
+            best = dli(best),
+            low = dli(low),
+            high = dli(high),
+        )
+    } else {
+        say!(
+            "At their brightest these lamps average {best}; the seedlings here need {low} to {high}.",
+            best = dli(best),
+            low = dli(low),
+            high = dli(high),
+        )
+    };
     Some(Finding {
-        id: String::new(),
-        code: "",
-        topic: "",
-        severity: Severity::Conflict,
-        place: Some(view.bay.place.id.clone()),
-        bay: Some(view.bay.reference()),
-        sowing: None,
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
-        cells: Vec::new(),
-        days: DateSpan::day(view.date),
-        headline: if missing <= 1.0 {
-            say!("Add one more lamp like these")
-        } else if missing <= 12.0 {
-            say!(
-                "Add {lamps} lamps like these",
-                lamps = Quantity::Count.of(missing)
-            )
-        } else {
-            say!("Fit stronger lamps here")
-        },
-        reason: say!(
-            "At their best height and hours these lamps average {best}; the seedlings here need {low} to {high}.",
-            best = dli(hang.dli.mean),
-            low = dli(target.low),
-            high = dli(target.high),
-        ),
         source: crate::crops::library().source("dli_low_mol_m2_d"),
-        fixes: Vec::new(),
+        ..Finding::of_bay(
+            view,
+            dark(best),
+            if missing <= 1.0 {
+                say!("Add one more lamp like these")
+            } else if missing <= MOST_LAMPS {
+                say!(
+                    "Add {lamps} lamps like these",
+                    lamps = Quantity::Count.of(missing)
+                )
+            } else {
+                say!("Fit stronger lamps here")
+            },
+            reason,
+        )
     })
 }
 
@@ -59,7 +84,7 @@ mod tests {
         let day = date(2027, 4, 9);
         let plan = one_rack(|plan| {
             for lamp in &mut tier(plan, "door", "t2").lamps {
-                lamp.flux_lm /= 3.0;
+                lamp.flux_lm /= 6.0;
             }
         });
         assert!(judged(&plan, "t2", day, judge).is_some());

@@ -1,23 +1,24 @@
-//! Triggers when seedlings on a window sill get too little daylight, with the lamps there counted in.
+//! Triggers when seedlings on a window sill without lamps get too little daylight.
 
-use crate::advice::finding::{Finding, Severity};
+use crate::advice::finding::Finding;
+use crate::advice::light::too_little_light::dark;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::view::BayView;
 
+/// Bright days make up for so much, and April is longer by the day (our own estimate).
+const SHORT_OF_DAYLIGHT: f64 = 0.2;
+
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let light = view.computed.light.as_ref()?;
     let target = light.target?;
-    if view.bay.place.window().is_none() || light.dli.mean >= target.low {
+    let short = light.dli.mean < (1.0 - SHORT_OF_DAYLIGHT) * target.low;
+    if view.bay.place.window().is_none() || !view.bay.tier.lamps.is_empty() || !short {
         return None;
     }
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
-    let headline = match (light.lamp_hours_missing, light.daylight_enough_from) {
-        (Some(hours), _) => say!(
-            "Run the lamp here {hours} a day",
-            hours = Quantity::Hours.of(hours)
-        ),
-        (_, Some(date)) if date > view.date => {
+    let headline = match light.daylight_enough_from {
+        Some(date) if date > view.date => {
             say!("Keep seedlings off this sill until {date}", date = date)
         }
         _ => say!("Hang a lamp over this sill, or move the trays"),
@@ -27,12 +28,11 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         source: crate::crops::library().source("dli_low_mol_m2_d"),
         ..Finding::of_bay(
             view,
-            Severity::Conflict,
+            dark(light.dli.mean),
             headline,
             say!(
-                "The window gives {day} on an average day, {now} with any lamps; these seedlings need at least {low}. Turn the trays end for end every day, as plants lean towards the glass.",
+                "The window gives {day} on an average day; these seedlings need at least {low}. Turn the trays end for end every day, as plants lean towards the glass.",
                 day = dli(light.daylight_mol_m2_d),
-                now = dli(light.dli.mean),
                 low = dli(target.low),
             ),
         )

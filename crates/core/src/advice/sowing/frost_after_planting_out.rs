@@ -10,7 +10,12 @@ use crate::basis::words::say;
 const TOO_LIKELY: f64 = 0.25;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let out = view.dates.out;
+    // Under a cover it is safe until that comes off.
+    let out = view
+        .sowing
+        .covered_until
+        .unwrap_or(view.dates.out)
+        .max(view.dates.out);
     let tender = view.crop.weeks_after_last_frost >= 0.0;
     if !tender || view.dates.frost_risk_out <= TOO_LIKELY {
         return None;
@@ -21,14 +26,17 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         .find(|day| view.plan.site.frost_risk(*day) <= TOO_LIKELY)?;
     let days = days_between(out, safe);
     Some(Finding {
-        fixes: vec![view.shift(days)],
+        fixes: match view.sowing.covered_until {
+            Some(_) => vec![view.cover_until(safe)],
+            None => vec![view.plant_out_later(days), view.cover_until(safe)],
+        },
         ..view.finding(
             Severity::Conflict,
             crate::basis::dates::DateSpan {
                 from: out,
                 to: safe,
             },
-            say!("Plant out {name} on {safe}", name = &view.dates.name, safe = safe),
+            say!("Plant out {name} on {safe}, or cover it until then", name = &view.dates.name, safe = safe),
             say!(
                 "These plants are tender: the chance of frost is {risk} after {out}, and {then} after {safe}.",
                 out = out,

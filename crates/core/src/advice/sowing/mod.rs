@@ -7,6 +7,7 @@ crate::advice::judgement::judgements! {
     sown_too_early: Sowing,
     sown_too_late: Sowing,
     better_sown_outdoors: Sowing,
+    out_too_early: Sowing,
     packet_too_old: Sowing,
     too_few_seeds: Sowing,
     too_few_cells: Sowing,

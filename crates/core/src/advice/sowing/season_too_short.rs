@@ -6,12 +6,17 @@ use crate::basis::dates::DateSpan;
 use crate::basis::fault::Pointer;
 use crate::basis::words::{COMMON_PRACTICE, say};
 use crate::plan::patch::{Fix, PatchStep};
-use crate::season::Reckoned;
+use crate::season::{Reckoned, SowingDates};
 
 pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let (plan, dates) = (reckoned.plan, &reckoned.dates);
     let season = plan.season;
-    let span = dates.iter().fold(season, |span, d| DateSpan {
+    // What comes up too late or never is to be warmed: the season is not stretched for it.
+    let timely: Vec<&SowingDates> = dates
+        .iter()
+        .filter(|d| d.emerge.is_some() && !d.needs_warmth)
+        .collect();
+    let span = timely.iter().fold(season, |span, d| DateSpan {
         from: span.from.min(d.sow),
         to: span.to.max(d.out),
     });
@@ -39,7 +44,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         }],
     };
     let mut findings = Vec::new();
-    if let Some(first) = dates
+    if let Some(first) = timely
         .iter()
         .min_by_key(|d| d.sow)
         .filter(|d| d.sow < season.from)
@@ -58,7 +63,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             ),
         ));
     }
-    if let Some(last) = dates
+    if let Some(last) = timely
         .iter()
         .max_by_key(|d| d.out)
         .filter(|d| d.out > season.to)

@@ -2,21 +2,27 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::advice::sowing_view::SowingView;
+use crate::basis::dates::days_between;
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
 use crate::crops::StartReason;
+use crate::season::counting::usually_out;
 
 /// So many weeks late a crop with a long season no longer ripens (our own estimate).
 const LATE_WEEKS: f64 = 3.0;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let weeks = f64::from(view.sowing.shift_days) / DAYS_PER_WEEK;
+    let usual = usually_out(view.plan, view.crop);
+    let weeks = f64::from(days_between(usual, view.dates.out)) / DAYS_PER_WEEK;
     let long = view.crop.start_reason == StartReason::LongSeason;
     if !long || weeks < LATE_WEEKS {
         return None;
     }
     Some(Finding {
-        fixes: vec![view.shift(-view.sowing.shift_days)],
+        fixes: (view.sowing.shift_days > 0 && view.sowing.sow_on.is_none())
+            .then(|| view.shift(-view.sowing.shift_days))
+            .into_iter()
+            .collect(),
         source: view.crop.source("start_reason"),
         ..view.finding(
             Severity::Advice,

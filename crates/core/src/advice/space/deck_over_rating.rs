@@ -8,7 +8,7 @@ use crate::day::view::BayView;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let load = view.computed.load;
     let rating_kg = load.rating_kg?;
-    if load.watered_kg <= rating_kg {
+    if load.watered_kg <= rating_kg || view.bay.place.is_floor() {
         return None;
     }
     let kg = |value: f64| Quantity::MassKg.of(value);

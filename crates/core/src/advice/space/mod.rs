@@ -5,6 +5,8 @@ crate::advice::judgement::judgements! {
     dome_does_not_fit: Bay,
     no_headroom: Bay,
     bare_chipboard_under_water: Bay,
+    drips_on_mains: Bay,
+    drowns_in_the_rain: Bay,
     trays_overhang: Bay,
     rack_over_rating: Place,
     tall_and_unbraced: Place,

@@ -3,8 +3,10 @@
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::plan::SoundPlan;
+use crate::room::Place;
 use crate::season::Reckoned;
-use crate::space::floor::{HIGHEST_REACH_MM, REACH_MM};
+use crate::space::floor::{HIGHEST_REACH_MM, REACH_MM, STANDING_ROOM_MM, free_behind_mm};
 
 pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let plan = reckoned.plan;
@@ -28,7 +30,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                         most = mm(HIGHEST_REACH_MM),
                     ),
                 )
-            } else if place.depth_mm > REACH_MM {
+            } else if place.depth_mm > reach_mm(plan, place) {
                 (
                     say!("Keep the back of {place} free, or work it from both sides", place = &place.name),
                     say!(
@@ -49,6 +51,16 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             ))
         })
         .collect()
+}
+
+/// How deep a place may be: one reaches an island from both sides, and a floor one kneels on.
+fn reach_mm(plan: &SoundPlan, place: &Place) -> f64 {
+    let behind = free_behind_mm(place, &plan.room, &plan.places);
+    if behind.is_some_and(|mm| mm >= STANDING_ROOM_MM) {
+        2.0 * REACH_MM
+    } else {
+        REACH_MM
+    }
 }
 
 #[cfg(test)]

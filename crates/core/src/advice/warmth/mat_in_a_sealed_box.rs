@@ -15,16 +15,38 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if !around.iter().all(film) {
         return None;
     }
+    // What the box comes to is computed while something germinates in it.
+    let air_c = view.closed.as_ref()?.shelf_of(view.bay.tier_index)?.most_c;
+    let on_mat = view
+        .computed
+        .roots()
+        .iter()
+        .filter(|roots| roots.mat.is_some());
+    let mix_c = on_mat.map(|roots| roots.day.most_c).reduce(f64::max)?;
+    if air_c < CLOSE_C && mix_c < COOKS_C {
+        return None;
+    }
+    let celsius = |c: f64| Quantity::TemperatureC.of(c);
     Some(Finding::of_bay(
         view,
-        Severity::Harm,
+        if mix_c >= COOKS_C {
+            Severity::Harm
+        } else {
+            Severity::Advice
+        },
         say!("Put a thermostat on {mat}, or open a side", mat = &mat.name),
         say!(
-            "With film on every side the air passes {hot} and the mix gets hotter still: seed dies and film can catch fire. Cut vents top and bottom as well.",
-            hot = Quantity::TemperatureC.of(30.0)
+            "With film on every side and no thermostat the air reaches {air} and the mix {mix}; on a warm day both go higher. Cut vents top and bottom as well.",
+            air = celsius(air_c),
+            mix = celsius(mix_c),
         ),
     ))
 }
+
+/// Mix this warm cooks most seed (our own estimate).
+const COOKS_C: f64 = 35.0;
+/// Air this warm has little left to the 30 °C that seedlings stand (our own estimate).
+const CLOSE_C: f64 = 28.0;
 
 #[cfg(test)]
 mod tests {
@@ -38,7 +60,7 @@ mod tests {
         let day = date(2027, 3, 20);
         let boxed = |thermostat_c, front| {
             let plan = kettle_fen(|plan| {
-                let tier = &mut tier(plan, "door", "t1");
+                let tier = &mut tier(plan, "door", "t3");
                 for side in [
                     &mut tier.sides.left,
                     &mut tier.sides.right,
@@ -51,7 +73,7 @@ mod tests {
                     .iter_mut()
                     .for_each(|mat| mat.thermostat_c = thermostat_c);
             });
-            judged(&plan, "t1", day, judge)
+            judged(&plan, "t3", day, judge)
         };
         assert!(boxed(None, Side::Foil).is_some());
         assert_eq!(boxed(Some(24.0), Side::Foil), None);

@@ -15,11 +15,11 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         .iter()
         .zip(dates)
         .enumerate()
-        .filter(|(_, (_, dates))| dates.emerge.is_none())
+        .filter(|(_, (_, dates))| dates.emerge.is_none() || dates.needs_warmth)
         .map(|(i, (sowing, dates))| {
             let crop = plan.crop(sowing);
-            let air = &plan.site.air;
-            let now_c = sowing.root_zone_c.unwrap_or((air.day_c + air.night_c) / 2.0);
+            // What it lies in, wherever it stands.
+            let now_c = dates.root_zone_c;
             let (now, advised) = (
                 Quantity::TemperatureC.of(now_c),
                 Quantity::TemperatureC.of(crop.root_zone_c),
@@ -32,7 +32,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             // A root zone that was left to the room has no field to replace yet; measuring it
             // comes first.
             let fix = sowing.root_zone_c.map(|_| Fix {
-                label: say!("Germinate at {advised}", advised = advised.clone()),
+                label: say!("Done: the mix is at {advised} now", advised = advised.clone()),
                 word: say!("{name} to germinate at {advised}", name = &dates.name, advised = advised.clone()),
                 patch: vec![PatchStep::replace(
                     &Pointer::default().at("sowings").at(i).at("root_zone_c"),
@@ -54,6 +54,12 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 headline,
                 reason: match dates.emergence_days {
                     None => say!("No seed comes up in mix at {now}.", now = now),
+                    Some(days) if dates.emerge.is_some() => say!(
+                        "In mix at {now} seed takes {days} to come up, {late} longer than where it is warm: it needs a mat, or a warmer spot. Sowing earlier is no cure.",
+                        now = now,
+                        days = Quantity::Days.of(days.round()),
+                        late = Quantity::Days.of(dates.late_days.round()),
+                    ),
                     Some(days) => say!(
                         "In mix at {now} seed takes {days} to come up, when the plants should be hardening off.",
                         now = now,

@@ -10,7 +10,10 @@ use crate::room::MatProbe;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let mats = view.bay.tier.mats.iter().enumerate();
     let (index, mat) = mats
-        .filter(|(_, mat)| mat.thermostat_c.is_some())
+        // One that another's thermostat switches has no probe of its own; in a chamber the air is what
+        // is held.
+        .filter(|(_, mat)| mat.thermostat_c.is_some() && mat.switched_with.is_none())
+        .filter(|_| view.bay.place.chamber().is_none())
         .find(|(_, mat)| matches!(mat.probe, Some(MatProbe::Air | MatProbe::Mat)))?;
     let at = view.bay.pointer().at("mats").at(index).at("probe");
     let fix = Fix {

@@ -21,6 +21,16 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     };
     let (roots, sown) = germinating
         .flat_map(|roots| roots.sown.iter().map(move |sown| (roots, sown)))
+        // What comes up too late or never is told of the sowing.
+        .filter(|(roots, sown)| {
+            let late = |s: &crate::day::standing::Standing<'_>| {
+                let own = s.parts.iter().filter(|part| part.sowing.id == sown.sowing);
+                own.into_iter()
+                    .any(|part| part.dates.emerge.is_none() || part.dates.needs_warmth)
+            };
+            let tray = view.standing.iter().find(|s| s.tray.id == roots.tray);
+            !tray.is_some_and(late)
+        })
         .filter(|(_, sown)| sown.outcome.share < WORTH && !measured(&sown.sowing))
         .min_by(|a, b| a.1.outcome.share.total_cmp(&b.1.outcome.share))?;
     let cold = roots.day.mean_c < sown.wants_c;
@@ -64,6 +74,10 @@ mod tests {
     use crate::room::BayRef;
 
     fn said(change: impl FnOnce(&mut Plan)) -> Vec<String> {
+        said_by("root_zone_wrong", change)
+    }
+
+    fn said_by(code: &str, change: impl FnOnce(&mut Plan)) -> Vec<String> {
         let plan = kettle_fen(change);
         let dates = crate::season::dates(&plan);
         let lettuce = dates.iter().find(|d| d.sowing == "lettuce").unwrap();
@@ -71,7 +85,7 @@ mod tests {
         let assessment = crate::ask::assess(&plan, day, Detail::Outline);
         let found = assessment.findings.into_iter();
         found
-            .filter(|f| f.code == "root_zone_wrong")
+            .filter(|f| f.code == code)
             .map(|f| format!("{} {}", f.headline, f.reason))
             .collect()
     }
@@ -87,8 +101,8 @@ mod tests {
     }
 
     #[test]
-    fn peppers_in_a_cold_room_are_to_be_warmed() {
-        let cold = said(|plan| {
+    fn peppers_in_a_cold_room_are_told_once_of_the_sowing() {
+        let cold = |plan: &mut Plan| {
             plan.site.air.day_c = 12.0;
             plan.site.air.night_c = 8.0;
             let sowing = plan.sowings.iter_mut().find(|s| s.id == "lettuce");
@@ -103,8 +117,10 @@ mod tests {
                     };
                 }
             }
-        });
+        };
         let chilli = |s: &String| s.starts_with("Warm ") && s.contains("Chilli");
-        assert!(cold.iter().any(chilli), "{cold:?}");
+        let (once, twice) = (said_by("nothing_comes_up", cold), said(cold));
+        assert!(once.iter().any(chilli), "{once:?}");
+        assert!(!twice.iter().any(chilli), "{twice:?}");
     }
 }

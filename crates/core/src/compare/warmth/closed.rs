@@ -27,6 +27,7 @@ impl Ways<'_> {
         let inside = Inside {
             lit: space.tiers().map(|i| lit.contains(&i)).collect(),
             heat: 0.0,
+            grown: false,
             wet_kg: self.standing[space.tiers()]
                 .iter()
                 .flatten()

@@ -64,6 +64,16 @@ impl Place {
         }
     }
 
+    /// Whether its decks lie on the floor, which cannot give way.
+    pub fn is_floor(&self) -> bool {
+        matches!(&self.kind, Kind::Surface(surface) if surface.floor) || self.outdoors()
+    }
+
+    /// Whether rain falls on what stands there.
+    pub fn is_rained_on(&self) -> bool {
+        matches!(&self.kind, Kind::ColdFrame(frame) if !frame.glazed)
+    }
+
     /// Whether it stands outdoors.
     pub fn outdoors(&self) -> bool {
         matches!(self.kind, Kind::ColdFrame(_))

@@ -49,6 +49,9 @@ pub struct ChamberSetUp {
     /// Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
     #[serde(default = "usual_limit")]
     pub limit_c: f64,
+    /// Whether seedlings that are up need its lamps.
+    #[serde(default)]
+    pub grown: bool,
     /// Price of a kWh.
     #[serde(default)]
     pub price_per_kwh: f64,
@@ -244,7 +247,16 @@ impl ChamberSetUp {
                     },
                 );
             }
-            if self.lamps.iter().any(|lamp| lamp.hours > 0.0) {
+            if self.grown && !self.lamps.is_empty() {
+                with(say!("Open the doors while the lamps are on"), &|c| {
+                    // As good as a vent from bottom to top for as long as they burn.
+                    c.vents.push(VentSlot {
+                        width_mm: c.width_mm / 2.0,
+                        height_mm: c.height_mm,
+                        at_mm: c.height_mm / 2.0,
+                    });
+                });
+            } else if self.lamps.iter().any(|lamp| lamp.hours > 0.0) {
                 with(say!("Leave the lamps off until something is up"), &|c| {
                     c.lamps.clear();
                 });

@@ -17,11 +17,22 @@ const MAT_J_M2K: f64 = 4500.0;
 ///
 /// Source: ISO 6946, annex on surface resistances (h_c = 5.0).
 const CONVECTION_UP_W_M2K: f64 = 5.0;
+/// Heat to evaporate water at 20 °C, in J/kg.
+pub(super) const LATENT_J_KG: f64 = 2.454e6;
 /// Pa/K: what turns a difference of vapour pressure into one of heat at a wet surface, c_p p /
 /// (0.622 L) at sea level.
 ///
 /// Source: ASHRAE Fundamentals, psychrometrics (from memory).
 const PSYCHROMETRIC_PA_K: f64 = 66.0;
+/// What evaporates from an open surface of mix in air that lacks `vpd_kpa`, in kg/m² a day, where nothing
+/// warms it (our own estimate of how wet it is; the rest as in a column).
+pub fn evaporation_kg_m2_d(vpd_kpa: f64, wetness: f64) -> f64 {
+    const PA_PER_KPA: f64 = 1000.0;
+    const SECONDS_PER_DAY: f64 = 86_400.0;
+    let w_m2 = wetness * CONVECTION_UP_W_M2K / PSYCHROMETRIC_PA_K * vpd_kpa * PA_PER_KPA;
+    w_m2 * SECONDS_PER_DAY / LATENT_J_KG
+}
+
 /// Levels in the mix, from its bottom to its surface; roots are in the middle.
 pub(super) const LEVELS: usize = 5;
 pub(super) const ROOTS: usize = 1 + LEVELS / 2;

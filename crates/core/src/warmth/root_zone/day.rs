@@ -3,12 +3,9 @@
 use crate::basis::clock::DAY_H;
 use crate::basis::fault::Fault;
 use crate::basis::units::{area_m2, energy_kwh};
-use crate::warmth::root_zone::column::{Column, NODES, ROOTS};
+use crate::warmth::root_zone::column::{Column, LATENT_J_KG, NODES, ROOTS};
 use crate::warmth::root_zone::set_up::{ProbeSpot, RootZone, RootZoneDay, RootZoneHours};
 use crate::warmth::root_zone::steps::{Flows, State};
-
-/// Heat to evaporate water at 20 °C, in J/kg.
-const LATENT_J_KG: f64 = 2.454e6;
 
 impl RootZone {
     pub(super) fn run(&self) -> RootZoneDay {

@@ -10,6 +10,7 @@ mod day;
 mod set_up;
 mod steps;
 
+pub use column::evaporation_kg_m2_d;
 pub use set_up::{
     HeatMat, Help, Light, Mix, ProbeSpot, RoomAir, RootZone, RootZoneDay, RootZoneHours,
     Thermostat, TrayBox,

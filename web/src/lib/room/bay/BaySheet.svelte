@@ -114,10 +114,10 @@
   {:else if bay.hang && bay.light}
     <p class="rounded-xl bg-sage-soft p-3" data-testid="as-it-hangs">
       <b class="block text-lg">Leave the lamps as they are</b>
-      A gap of {words.number(bay.hang.gap_mm, 'length_mm')} to the leaves is
-      {bay.hang.miss < 0.01
-        ? 'best: every cell gets the light it needs'
-        : 'best, though the corners stay darker at any height'}.
+      With a gap of {words.number(bay.hang.gap_mm, 'length_mm')} to the leaves
+      {bay.hang.now.under < 0.005 && bay.hang.now.harmed === 0
+        ? 'every cell gets the light it needs'
+        : `${words.number(1 - bay.hang.now.under, 'share')} of cells get the light they need, and no other setting of these lamps would do noticeably better`}.
     </p>
   {/if}
 </div>
@@ -185,7 +185,8 @@
           <div class="flex flex-wrap items-baseline gap-x-2">
             <h3>Light at each lamp height</h3>
             <span class="text-sm text-soft" data-testid="recommended"
-              >best {words.number(bay.hang.setting.height_mm, 'length_mm')}, {words.number(
+              >{bay.hang.change ? 'best' : 'good as they hang:'}
+              {words.number(bay.hang.setting.height_mm, 'length_mm')}, {words.number(
                 bay.hang.setting.hours_h,
                 'hours',
               )}</span

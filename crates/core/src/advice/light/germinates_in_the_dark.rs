@@ -1,0 +1,50 @@
+//! Triggers when seed that germinates in light lies in the dark.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::basis::words::say;
+use crate::crops::GerminatesIn;
+use crate::day::view::BayView;
+use crate::plan::Stage;
+
+/// Less daily light than this is dark, in mol/m²/d.
+const DARK_MOL_M2_D: f64 = 0.1;
+
+pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    let bay = &view.bay;
+    if bay.place.has_daylight() || bay.place.outdoors() {
+        return None;
+    }
+    let lit = view.computed.burning
+        || view
+            .computed
+            .light
+            .as_ref()
+            .is_some_and(|light| light.dli.mean > DARK_MOL_M2_D);
+    let parts = view
+        .standing
+        .iter()
+        .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
+    let (standing, part) = parts
+        .filter(|(s, part)| part.stage == Some(Stage::Germinate) && (s.covered || !lit))
+        .find(|(_, part)| {
+            let crop = view.plan.crop(part.sowing);
+            // What is covered with mix, such as lettuce, comes up in a chamber all the same.
+            crop.germinates_in == GerminatesIn::Light && crop.sow_depth_mm <= 0.0
+        })?;
+    Some(Finding {
+        trays: vec![standing.tray.id.clone()],
+        source: crate::crops::library().source("germinates_in"),
+        ..Finding::of_bay(
+            view,
+            Severity::Conflict,
+            say!(
+                "Give {tray} light from sowing on",
+                tray = &standing.tray.name
+            ),
+            say!(
+                "Seed of {crop} is sown on the surface and germinates in light; in the dark little of it comes up. Put it under a lamp or by a window.",
+                crop = &part.dates.name,
+            ),
+        )
+    })
+}
