@@ -106,13 +106,13 @@ test('the recommendation is applied with one click and then stands as right', as
   const sheet = page.getByRole('complementary', { name: 'Panel' });
   await expect(
     sheet.getByRole('heading', {
-      name: /^Hang the lamps 29\scm above the shelf; run them 12\sh from 06:00$/,
+      name: /^Hang the lamps 23\scm above the shelf; run them 12\sh from 06:00$/,
     }),
   ).toBeVisible();
-  await expect(sheet).toContainText('more than the 17');
+  await expect(sheet).toContainText('more than these seedlings need');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();
-  await expect.poll(() => height(page)).toBe(290);
+  await expect.poll(() => height(page)).toBe(230);
   await expect(page.getByTestId('power')).toContainText('2.16');
 });
 

@@ -75,7 +75,7 @@ test('find, keys and closing work without a mouse', async ({ page, app }) => {
   await page.keyboard.press('/');
   await page.getByRole('combobox').fill('Au1');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Coat rack, Tier 2' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Coat rack, Tier 2', exact: true })).toBeVisible();
   await expect(page.getByTestId('date')).toContainText('April');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'The room' })).toBeVisible();

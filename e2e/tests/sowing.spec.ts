@@ -41,17 +41,25 @@ test('a strand is nudged and dragged, and says what follows', async ({ page, app
     .toBeGreaterThan(2);
 });
 
-test('fewer hours of light move the day to sow, and the application says by how much', async ({
+test('what is sown stays on its day, and a cooler room moves only the rest', async ({
   page,
   app,
 }) => {
-  // Onions have grown on tier 4 until then.
-  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t4`);
-  await page.getByLabel('Hours of light a day').fill('4');
-  await page.getByLabel('Hours of light a day').press('Enter');
-  await expect(page.getByRole('status').filter({ hasText: 'Sowing dates moved' })).toContainText(
-    /Onion ‘Mill Lane Brown’ \d+ days earlier/,
-  );
+  await page.goto(`${app.url}/sowing?sowing=onion&on=2027-03-20`);
+  const days = page.getByTestId('sowing-days');
+  await days.getByRole('checkbox', { name: /^It is sown/ }).check();
+  await expect.poll(async () => (await sowing(page, app, 'onion')).sown).toBe(true);
+  const day = (await sowing(page, app, 'onion')).sow_on;
+  await days.getByLabel('I plant out on').fill('20 April');
+  await days.getByLabel('I plant out on').press('Enter');
+  await expect.poll(async () => (await sowing(page, app, 'onion')).out_on).toBe('2027-04-20');
+  await page.goto(`${app.url}/setup?on=2027-03-20`);
+  await page.getByLabel('Air by day').fill('14');
+  await page.getByLabel('Air by day').press('Enter');
+  const told = page.getByRole('status').filter({ hasText: 'Sowing dates moved' });
+  await expect(told).toContainText(/\d+ days earlier/);
+  await expect(told).not.toContainText('Onion');
+  expect((await sowing(page, app, 'onion')).sow_on).toBe(day);
 });
 
 test('strands are filtered and grouped, and a sowing is repeated and taken out', async ({

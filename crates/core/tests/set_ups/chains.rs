@@ -155,3 +155,42 @@ fn so_it_does_on_every_fifth_day_of_the_demos() {
     }
     assert!(wrong.is_empty(), "{wrong:#?}");
 }
+
+#[test]
+fn sheet_schedule_and_finding_speak_with_one_voice() {
+    let fields = Fields::default();
+    let mut advised = 0;
+    for set_up in all() {
+        let name = set_up.name;
+        let (plan, day) = set_up.corner.made();
+        let findings = found(&plan, day, &fields);
+        for bay in bays(&plan, day, &fields) {
+            let detail = Detail::Bay(bay.bay.clone());
+            let mut assessed = assess_again(&plan, DateSpan::day(day), detail, &fields);
+            let mut shown = assessed.room.remove(0).bays.into_iter();
+            let hang = shown.find(|b| b.bay == bay.bay).and_then(|b| b.hang);
+            let Some(hang) = hang else { continue };
+            assert_eq!(
+                bay.hang.as_ref().map(|h| h.setting),
+                Some(hang.setting),
+                "{name}"
+            );
+            let schedule = hang.detail.expect("it was asked for").adjustments;
+            let today = schedule.first().filter(|change| change.date == day);
+            let wanted = hang.change.map(|_| hang.setting);
+            assert_eq!(today.map(|change| change.setting), wanted, "{name}");
+            // One finding at the most sets the lamps, but for leaves that are in them too.
+            let of_bay = findings.iter().filter(|f| f.bay.as_ref() == Some(&bay.bay));
+            let fixes = of_bay
+                .flat_map(|f| &f.fixes)
+                .map(|fix| fix.label.to_string());
+            let hangs = fixes.filter(|label| label == "Hang here").count();
+            assert!(
+                hangs <= 1 && (hangs == 1) == wanted.is_some(),
+                "{name}: {hangs}"
+            );
+            advised += hangs;
+        }
+    }
+    assert!(advised > 10, "{advised}");
+}

@@ -30,7 +30,7 @@ const ROWS_2: [f64; 2] = [180.0, 430.0];
 const ROWS_4: [f64; 4] = [90.0, 230.0, 380.0, 520.0];
 
 pub fn set_ups() -> Vec<SetUp> {
-    let all: [(&str, Corner, &[&str], &[&str]); 24] = [
+    let all: [(&str, Corner, &[&str], &[&str]); 26] = [
         (
             "one 4,300 lm lamp over four trays of tomatoes",
             shop_lights(&[305.0], 160.0, 16.0, "tomato"),
@@ -227,6 +227,36 @@ pub fn set_ups() -> Vec<SetUp> {
             }),
             &[],
             &["light_wasted", "too_many_hours"],
+        ),
+        (
+            "three 2,200 lm bars in a foil box over lettuce",
+            Corner::new()
+                .place("foil-box", |place| place.width_mm = 1200.0)
+                .lamps("t1", "bar-led-14", &[90.0, 300.0, 510.0], 230.0, 16.0)
+                .tier("t1", flux(2200.0))
+                .tray("t1", "lettuce", TRAY, [150.0, 20.0], 18)
+                .tray("t1", "lettuce", TRAY, [450.0, 20.0], 18)
+                .tray("t1", "lettuce", TRAY, [750.0, 20.0], 18),
+            &[],
+            &[
+                "leaves_bleach",
+                "too_little_light",
+                "seedlings_stretch",
+                "closed_air_too_hot",
+                "mat_in_a_sealed_box",
+                "tray_elsewhere",
+            ],
+        ),
+        (
+            "leeks in 200 cells under two lamps",
+            Corner::new()
+                .place(RACK, |_| ())
+                .tier("t2", |tier| tier.liner = true)
+                .lamps("t2", "shop-led-36", &ROWS_2, 180.0, 16.0)
+                .tray("t2", "leek", "cells-200", [X[1], 35.0], 25)
+                .tray("t2", "leek", "cells-200", [X[2], 35.0], 25),
+            &[],
+            &["stays_too_wet", "too_little_light", "tray_elsewhere", "leaves_bleach"],
         ),
         (
             "lamps that touch the leaves of tall peppers",

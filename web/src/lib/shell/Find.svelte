@@ -45,7 +45,8 @@
     chapter.open = found.chapter ?? chapter.open;
     if (found.bay) bench.select(found.bay);
     else if (found.place) bench.pick({ place: found.place });
-    void goto(`/${location.search}`);
+    // In the room the address follows by itself.
+    if (location.pathname !== '/') void goto(`/?on=${bench.date}`);
   }
 
   function key(event: KeyboardEvent) {

@@ -51,7 +51,7 @@
   }
 </script>
 
-<div class="mt-2 flex flex-col gap-2" data-testid="sowing-days">
+<div class="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2" data-testid="sowing-days">
   {#each days as [field, label, day] (field)}
     <div class="flex flex-wrap items-end gap-2">
       <DateField
