@@ -19,7 +19,9 @@ test('measures say what is too little, too much, and what a lux meter shows', as
 }) => {
   await open(page, app, 'door/t2');
   const measures = page.getByTestId('measures');
-  await expect(measures).toContainText(/0\s?% of cells get too little light, [4-7]\d\s?% too much/);
+  await expect(measures).toContainText(
+    /0\s?% of cells get too little light, [4-7]\d\s?% more than they can use/,
+  );
   await expect(measures).toContainText(/lux meter on the leaves reads 2\d,\d00\slux at ✕/);
   await expect(page.getByText('The white line runs along the edge')).toBeVisible();
 });

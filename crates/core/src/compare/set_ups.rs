@@ -183,9 +183,9 @@ fn differences(now: &SetUp, then: &SetUp) -> Vec<Statement> {
         ));
     }
     for (what, a, b) in [
-        ("mean", now.light.dli.mean, then.light.dli.mean),
-        ("worst cell", now.light.dli.worst, then.light.dli.worst),
-        ("best cell", now.light.dli.best, then.light.dli.best),
+        ("average", now.light.dli.mean, then.light.dli.mean),
+        ("darkest cell", now.light.dli.worst, then.light.dli.worst),
+        ("brightest cell", now.light.dli.best, then.light.dli.best),
     ] {
         if (b - a).abs() >= 0.3 {
             list.push(say!(

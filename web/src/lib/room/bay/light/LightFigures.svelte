@@ -56,8 +56,8 @@
   {#if light.target}
     <li>
       <b>{words.number(light.under, 'share')}</b> of cells get too little light,
-      <b>{words.number(light.over, 'share')}</b> too much{#if light.hours_in_band}; the average is
-        right from {words.bare(light.hours_in_band.low, 'hours')} to {words.number(
+      <b>{words.number(light.over, 'share')}</b> more than they can use{#if light.hours_in_band};
+        the average is right from {words.bare(light.hours_in_band.low, 'hours')} to {words.number(
           light.hours_in_band.high,
           'hours',
         )} a day{/if}

@@ -186,12 +186,12 @@
       {/if}
     </svg>
     <p class="mt-1 flex justify-between text-sm text-soft">
-      <span>✕ worst {words.bare(light?.worst ?? 0, quantity)}</span>
-      <span>mean {words.bare(light?.mean ?? 0, quantity)}</span>
-      <span>○ best {words.number(light?.best ?? 0, quantity)}</span>
+      <span>✕ darkest {words.bare(light?.worst ?? 0, quantity)}</span>
+      <span>average {words.bare(light?.mean ?? 0, quantity)}</span>
+      <span>○ brightest {words.number(light?.best ?? 0, quantity)}</span>
     </p>
     <p class="text-sm text-soft">
-      {#if contour}The white line runs along the edge of the wanted band.{/if}
+      {#if contour}The white line runs along the edge of the right range.{/if}
       {#if harmed.length > 0}Slashed cells stretch or bleach.{/if}
       {#if lamps}Tap a spot to hold a lux meter there.{/if}
     </p>
