@@ -256,7 +256,12 @@ pub fn set_ups() -> Vec<SetUp> {
                 .tray("t2", "leek", "cells-200", [X[1], 35.0], 25)
                 .tray("t2", "leek", "cells-200", [X[2], 35.0], 25),
             &[],
-            &["stays_too_wet", "too_little_light", "tray_elsewhere", "leaves_bleach"],
+            &[
+                "stays_too_wet",
+                "too_little_light",
+                "tray_elsewhere",
+                "leaves_bleach",
+            ],
         ),
         (
             "lamps that touch the leaves of tall peppers",
