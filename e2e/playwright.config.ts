@@ -14,7 +14,7 @@ export default defineConfig({
   // A loaded machine may starve a browser once; a real fault fails twice, and a retry is listed.
   retries: process.env.CI ? 1 : 0,
   fullyParallel: false,
-  timeout: 60_000,
+  timeout: 150_000,
   forbidOnly: !!process.env.CI,
   reporter: [['list']],
   use: {

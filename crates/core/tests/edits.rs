@@ -383,6 +383,23 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
         .map(|s| s.shift_days)
         .collect();
     assert_eq!(shifts, [0, 14, 28]);
+    // Days that were fixed move along, and what is sown again is yet to be sown.
+    let mut fixed = sowed.clone();
+    let basil = fixed
+        .sowings
+        .iter_mut()
+        .find(|s| s.crop == "basil")
+        .unwrap();
+    (basil.sow_on, basil.sown) = (Some("2027-04-01".parse().unwrap()), true);
+    let once_more = Edit::RepeatSowing {
+        sowing: basil.id.clone(),
+        times: 1,
+        every_days: 14,
+    };
+    let later = apply(&fixed.check().unwrap(), &once_more).unwrap().plan;
+    let last = later.sowings.last().unwrap();
+    assert_eq!(last.sow_on, Some("2027-04-15".parse().unwrap()));
+    assert!(!last.sown);
     let again = again.check().unwrap();
     let out = apply(
         &again,

@@ -107,6 +107,20 @@ fn a_strict_parser_reads_it_and_lines_are_folded_and_escaped() {
 }
 
 #[test]
+fn who_measures_in_inches_reads_inches_and_fahrenheit() {
+    let data = tempfile::tempdir().unwrap();
+    let server = Server::start(data.path());
+    let mut plan = server.get("/api/plans/1").json()["plan"].clone();
+    plan["site"]["units"] = json!("us");
+    let edit = json!({"base_revision": 1, "word": "measures in inches", "plan": plan});
+    let saved = server.send("POST", "/api/plans/1/revisions", &edit.to_string());
+    assert_eq!(saved.status, 201, "{saved:?}");
+    let text = server.get(LINES).body.replace("\r\n ", "");
+    assert!(text.contains("°F") && text.contains(" in deep"));
+    assert!(!text.contains("°C") && !text.contains(" mm "));
+}
+
+#[test]
 fn a_client_that_imports_it_again_moves_what_moved_and_doubles_nothing() {
     let data = tempfile::tempdir().unwrap();
     let server = Server::start(data.path());

@@ -197,6 +197,7 @@ pub const OWN_ESTIMATE: &str = "our own estimate";
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::basis::units::UnitSystem;
 
     #[test]
     fn figures_read_in_si_without_needless_zeros() {
@@ -212,6 +213,34 @@ mod tests {
         assert_eq!(
             s.to_string(),
             "Lamp {1} at 130 mm, 15 h from 06:30, 50%, on 2027-04-09"
+        );
+    }
+
+    #[test]
+    fn figures_read_as_their_reader_writes_them() {
+        let s = say!(
+            "{deep} deep at {warm}, {weeks} from {day}, {clock}",
+            deep = Quantity::LengthMm.of(12.7),
+            warm = Quantity::TemperatureC.of(20.0),
+            weeks = Quantity::Weeks.of(1.0),
+            day = jiff::civil::date(2027, 5, 6),
+            clock = Quantity::ClockH.of(22.5),
+        );
+        let us = Manner {
+            units: UnitSystem::Us,
+            dates: DateForm::MonthFirst,
+        };
+        let metric = Manner {
+            units: UnitSystem::Metric,
+            dates: DateForm::DayFirst,
+        };
+        assert_eq!(
+            s.written(us),
+            "0.50 in deep at 68 °F, 1 week from May 6, 10:30 pm"
+        );
+        assert_eq!(
+            s.written(metric),
+            "1.3 cm deep at 20 °C, 1 week from 6 May, 22:30"
         );
     }
 }

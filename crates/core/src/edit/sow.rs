@@ -1,5 +1,6 @@
 //! Sowings: another, the same again every so many days, and taking one out.
 
+use crate::basis::dates::plus_days;
 use crate::basis::fault::Fault;
 use crate::basis::ids::{free_id, free_name};
 use crate::basis::units::Quantity;
@@ -144,6 +145,7 @@ impl Editor {
                 self.format_for(cell_ml, cells)
             }
         };
+        let later = |n: u32| (n * every_days) as i32;
         for n in 1..=times {
             let sowing = Sowing {
                 id: free_id(&first.id, self.plan.sowings.iter().map(|s| &s.id)),
@@ -151,7 +153,12 @@ impl Editor {
                     n if n.bytes().all(|b| b.is_ascii_digit()) => self.nth_of(&first.crop),
                     named => free_name(named, self.plan.sowings.iter().map(|s| &s.variety)),
                 },
-                shift_days: first.shift_days + (n * every_days) as i32,
+                shift_days: first.shift_days + later(n),
+                sow_on: first.sow_on.map(|day| plus_days(day, later(n))),
+                out_on: first.out_on.map(|day| plus_days(day, later(n))),
+                covered_until: first.covered_until.map(|day| plus_days(day, later(n))),
+                // It is yet to be sown.
+                sown: false,
                 ..first.clone()
             };
             self.plan.sowings.push(sowing.clone());

@@ -12,7 +12,10 @@ pub fn set_ups() -> Vec<SetUp> {
         (
             "a dozen trays on the free floor",
             {
-                let mut corner = Corner::new().place("floor", |floor| floor.width_mm = 3600.0);
+                let mut corner = Corner::new().place("floor", |floor| {
+                    floor.width_mm = 3600.0;
+                    floor.deck.rating_kg = Some(5.0);
+                });
                 for n in 0..12 {
                     corner = corner.tray("t1", "cabbage", TRAY, [290.0 * f64::from(n), 10.0], 2);
                 }

@@ -30,7 +30,7 @@ fn lit(corner: Corner) -> Corner {
 }
 
 pub fn set_ups() -> Vec<SetUp> {
-    let all: [(&str, Corner, &[&str], &[&str]); 15] = [
+    let all: [(&str, Corner, &[&str], &[&str]); 16] = [
         (
             "peppers on a mat with a thermostat at 26 °C, dome on",
             rack().mats("t1", "mat-middle", 1, Some(26.0)).tray(
@@ -78,6 +78,18 @@ pub fn set_ups() -> Vec<SetUp> {
                 .tray("t1", "tomato", TRAY, [620.0, 20.0], 2),
             &["mat_in_a_sealed_box"],
             &["nothing_comes_up", "season_too_short"],
+        ),
+        (
+            "one small mat in that film, in a cool room",
+            Corner::new()
+                .air(15.0, 12.0, 0.5)
+                .place(RACK, |_| ())
+                .tier("t1", |tier| tier.liner = true)
+                .tier("t1", in_film)
+                .mats("t1", "mat-small", 1, None)
+                .tray("t1", "tomato", TRAY, [30.0, 20.0], 2),
+            &[],
+            &["mat_in_a_sealed_box", "closed_air_too_hot"],
         ),
         (
             "the same film with nothing in it",

@@ -15,7 +15,8 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let usual = usually_out(view.plan, view.crop);
     let weeks = f64::from(days_between(usual, view.dates.out)) / DAYS_PER_WEEK;
     let long = view.crop.start_reason == StartReason::LongSeason;
-    if !long || weeks < LATE_WEEKS {
+    // What has been sown is not to be sown earlier.
+    if view.sowing.sown || !long || weeks < LATE_WEEKS {
         return None;
     }
     Some(Finding {
