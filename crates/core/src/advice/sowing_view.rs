@@ -104,28 +104,30 @@ impl SowingView<'_> {
             return self.shift(days);
         };
         let day = plus_days(out, days);
-        Fix {
-            label: say!("Plant out on {day}", day = day),
-            word: say!(
+        self.fix_day(
+            "out_on",
+            day,
+            say!("Plant out on {day}", day = day),
+            say!(
                 "plants {name} out on {day}",
                 name = &self.dates.name,
                 day = day
             ),
-            patch: vec![PatchStep::set(&self.at("out_on"), day)],
-        }
+        )
     }
 
     /// The edit that keeps it under cover outdoors until `day`.
     pub(super) fn cover_until(&self, day: Date) -> Fix {
-        Fix {
-            label: say!("Cover until {day}", day = day),
-            word: say!(
+        self.fix_day(
+            "covered_until",
+            day,
+            say!("Cover until {day}", day = day),
+            say!(
                 "covers {name} until {day}",
                 name = &self.dates.name,
                 day = day
             ),
-            patch: vec![PatchStep::set(&self.at("covered_until"), day)],
-        }
+        )
     }
 
     /// The edit that sows it `days` later and plants it out when it does now; `None` where the packet's
@@ -133,11 +135,20 @@ impl SowingView<'_> {
     pub(super) fn sow_later(&self, days: i32) -> Option<Fix> {
         self.sowing.sow_on?;
         let day = plus_days(self.dates.sow, days);
-        Some(Fix {
-            label: say!("Sow on {day}", day = day),
-            word: say!("sows {name} on {day}", name = &self.dates.name, day = day),
-            patch: vec![PatchStep::set(&self.at("sow_on"), day)],
-        })
+        Some(self.fix_day(
+            "sow_on",
+            day,
+            say!("Sow on {day}", day = day),
+            say!("sows {name} on {day}", name = &self.dates.name, day = day),
+        ))
+    }
+
+    fn fix_day(&self, field: &str, day: Date, label: Statement, word: Statement) -> Fix {
+        Fix {
+            label,
+            word,
+            patch: vec![PatchStep::set(&self.at(field), day)],
+        }
     }
 
     /// The edit that moves all its dates by `days` more.

@@ -164,11 +164,7 @@ impl Quantity {
     }
 
     /// How it is written for somebody who measures in `system`.
-    pub fn shown_in(self, system: UnitSystem) -> ShownUnit {
-        self.shown(system)
-    }
-
-    fn shown(self, system: UnitSystem) -> ShownUnit {
+    pub fn shown(self, system: UnitSystem) -> ShownUnit {
         match (self, system) {
             (Self::LengthMm, UnitSystem::Metric) => ShownUnit {
                 unit: "cm",

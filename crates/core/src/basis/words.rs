@@ -102,7 +102,7 @@ impl Figure {
                 format!("{hour}:{:02} {half}", minutes % 60)
             }
             Self::Number { value, quantity } if *quantity != Quantity::ClockH => {
-                quantity.shown_in(manner.units).write(*value)
+                quantity.shown(manner.units).write(*value)
             }
             Self::Day { date } if month_first => date.strftime("%B %-d").to_string(),
             Self::Day { date } => date.strftime("%-d %B").to_string(),

@@ -5,7 +5,7 @@ use jiff::civil::Date;
 use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
 use crate::growth::{height_mm, leaf_cover};
-use crate::lamps::bands::{LightBand, bleaches_over_umol_m2_s};
+use crate::lamps::bands::LightBand;
 use crate::lamps::hours::HourLimits;
 use crate::light::surfaces::{Cover, THROUGH_DOME};
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
@@ -75,12 +75,8 @@ impl StandingPart<'_> {
 
     /// What its seedlings want of light on `date`.
     pub fn light_band(&self, plan: &SoundPlan, date: Date) -> LightBand {
-        let crop = plan.crop(self.sowing);
-        LightBand {
-            low: crop.dli_low_mol_m2_d,
-            high: crop.dli_high_mol_m2_d,
-            bleaches_over: bleaches_over_umol_m2_s(self.dates.days_up(date).unwrap_or(0)),
-        }
+        let days_up = self.dates.days_up(date).unwrap_or(0);
+        LightBand::of(plan.crop(self.sowing), days_up)
     }
 
     /// Whether seedlings stand here that want light.

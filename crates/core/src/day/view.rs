@@ -19,7 +19,7 @@ use crate::day::power::power_why;
 use crate::day::root_zones;
 use crate::day::root_zones::{TrayRoots, Whose};
 use crate::day::sill::{SillYear, sill};
-use crate::day::standing::{Standing, StandingPart, burns, standing_in, tallest_leaves};
+use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay, trays};
 use crate::day::water::TrayWater;
 use crate::lamps::start::Start;
@@ -30,6 +30,7 @@ use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
 use crate::space::decks::Fits;
+use crate::warmth::chamber::ShelfDay;
 use crate::warmth::root_zone::{Mix, evaporation_kg_m2_d};
 
 /// A bay on a date with all that judgements look at.
@@ -57,6 +58,29 @@ impl BayView<'_> {
     /// The air over the trays.
     pub fn air(&self) -> BayAir {
         bay_air(self.plan, &self.bay, self.closed.as_deref())
+    }
+
+    /// Whether light falls here on the day, from lamps or from elsewhere.
+    pub fn is_lit(&self) -> bool {
+        /// Less daily light than this is dark, in mol/m²/d (our own estimate).
+        const DARK_MOL_M2_D: f64 = 0.1;
+        let light = self.computed.light.as_ref();
+        self.computed.burning || light.is_some_and(|light| light.dli.mean > DARK_MOL_M2_D)
+    }
+
+    /// The day of the closed air that it is in; `None` in the open.
+    pub fn shelf_air(&self) -> Option<&ShelfDay> {
+        self.closed.as_ref()?.shelf_of(self.bay.tier_index)
+    }
+
+    /// Every part of every tray here.
+    pub fn parts(&self) -> impl Iterator<Item = (&Standing<'_>, &StandingPart<'_>)> {
+        parts(&self.standing)
+    }
+
+    /// The parts in which seedlings are up.
+    pub fn growing(&self) -> impl Iterator<Item = (&Standing<'_>, &StandingPart<'_>)> {
+        self.parts().filter(|(_, part)| part.is_growing())
     }
 
     /// What an open tray drinks in this air, with nothing that warms it.

@@ -1,6 +1,8 @@
 //! What light does to seedlings: the one owner of the amounts under which they stretch or grow slowly,
 //! and over which light is wasted or does harm.
 
+use crate::crops::Crop;
+
 /// Daily light under which seedlings of any crop stretch, in mol/m²/d (from memory: university
 /// extension bulletins on DLI).
 pub const STRETCHES_UNDER_MOL_M2_D: f64 = 5.0;
@@ -41,6 +43,15 @@ pub struct LightBand {
 }
 
 impl LightBand {
+    /// What seedlings of `crop` want that came up `days` ago.
+    pub fn of(crop: &Crop, days: i32) -> Self {
+        Self {
+            low: crop.dli_low_mol_m2_d,
+            high: crop.dli_high_mol_m2_d,
+            bleaches_over: bleaches_over_umol_m2_s(days),
+        }
+    }
+
     /// Daily light over this is used by nobody, in mol/m²/d.
     pub fn useful_to(&self) -> f64 {
         self.high * USEFUL_TO

@@ -9,7 +9,7 @@ use crate::basis::units::DAYS_PER_WEEK;
 use crate::crops::Crop;
 use crate::lamps::adjust;
 use crate::lamps::adjust::Reach;
-use crate::lamps::bands::{LightBand, bleaches_over_umol_m2_s};
+use crate::lamps::bands::LightBand;
 use crate::lamps::choice::{Setting, Want, dli_at};
 use crate::lamps::chooser::best_anyhow;
 use crate::lamps::hours::HourLimits;
@@ -99,11 +99,7 @@ fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Opt
     let want = Want {
         light: Rc::new(|height_mm, lift_mm| field.hung(&cells, over_feet + lift_mm, height_mm)),
         besides: Vec::new(),
-        band: LightBand {
-            low: crop.dli_low_mol_m2_d,
-            high: crop.dli_high_mol_m2_d,
-            bleaches_over: bleaches_over_umol_m2_s(SETTLED_DAYS),
-        },
+        band: LightBand::of(crop, SETTLED_DAYS),
     };
     let reach = Reach {
         leaves_mm: over_feet,

@@ -2,7 +2,7 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 
 /// Air this dry takes the surface's water within a day (our own estimate).
@@ -23,7 +23,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let first = open.first()?;
     Some(Finding {
         trays: open.iter().map(|s| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Advice,

@@ -3,7 +3,7 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 
 /// Mix that has not dried at the top after so many days is too wet (common practice, no source).
@@ -48,7 +48,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     };
     Some(Finding {
         trays: wet.iter().map(|(s, _)| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Advice,

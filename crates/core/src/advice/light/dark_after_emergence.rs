@@ -7,20 +7,10 @@ use crate::basis::words::say;
 use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let lit = view.computed.burning
-        || view
-            .computed
-            .light
-            .as_ref()
-            .is_some_and(|l| l.dli.mean > 0.1);
-    if lit || view.bay.place.outdoors() {
+    if view.is_lit() || view.bay.place.outdoors() {
         return None;
     }
-    let up = view
-        .standing
-        .iter()
-        .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
-    let dark = up.filter_map(|(s, part)| {
+    let dark = view.parts().filter_map(|(s, part)| {
         let due = part.dates.into_light?;
         let crop = view.plan.crop(part.sowing);
         let left = crop.dark_days - f64::from(days_between(due, view.date));

@@ -6,25 +6,14 @@ use crate::crops::GerminatesIn;
 use crate::day::view::BayView;
 use crate::plan::Stage;
 
-/// Less daily light than this is dark, in mol/m²/d.
-const DARK_MOL_M2_D: f64 = 0.1;
-
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let bay = &view.bay;
     if bay.place.has_daylight() || bay.place.outdoors() {
         return None;
     }
-    let lit = view.computed.burning
-        || view
-            .computed
-            .light
-            .as_ref()
-            .is_some_and(|light| light.dli.mean > DARK_MOL_M2_D);
-    let parts = view
-        .standing
-        .iter()
-        .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
-    let (standing, part) = parts
+    let lit = view.is_lit();
+    let (standing, part) = view
+        .parts()
         .filter(|(s, part)| part.stage == Some(Stage::Germinate) && (s.covered || !lit))
         .find(|(_, part)| {
             let crop = view.plan.crop(part.sowing);

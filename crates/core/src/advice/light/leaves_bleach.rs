@@ -17,8 +17,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if light.gap_mm < view.least_gap_mm() {
         return None;
     }
-    let ages = view.standing.iter().flat_map(|s| &s.parts);
-    let ages = ages.filter_map(|part| part.dates.days_up(view.date));
+    let ages = view
+        .growing()
+        .filter_map(|(_, part)| part.dates.days_up(view.date));
     let most = bleaches_over_umol_m2_s(ages.min().unwrap_or(0));
     let ppfd = |value: f64| Quantity::PpfdUmolM2S.of(value);
     Some(Finding {

@@ -5,6 +5,7 @@ use crate::advice::finding::{Finding, Severity};
 use crate::advice::fixes::{hang_anyhow, how_to_set};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::day::standing::StandingPart;
 use crate::day::view::BayView;
 
 /// So many hours too many do harm soon.
@@ -18,15 +19,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if !view.computed.burning || hours <= most {
         return None;
     }
-    let parts = view
-        .standing
-        .iter()
-        .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
-    let growing = parts.filter(|(_, part)| part.is_growing());
-    let shortest = |part: &crate::day::standing::StandingPart<'_>| {
-        view.plan.crop(part.sowing).photoperiod_most_h
-    };
-    let (standing, part) = growing.min_by(|a, b| shortest(a.1).total_cmp(&shortest(b.1)))?;
+    let shortest = |part: &StandingPart<'_>| view.plan.crop(part.sowing).photoperiod_most_h;
+    let (standing, part) = view
+        .growing()
+        .min_by(|a, b| shortest(a.1).total_cmp(&shortest(b.1)))?;
     let h = |value: f64| Quantity::Hours.of(value);
     Some(Finding {
         trays: vec![standing.tray.id.clone()],

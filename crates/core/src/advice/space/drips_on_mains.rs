@@ -1,7 +1,7 @@
 //! Triggers when a tray with holes stands indoors on a heat mat: what drains from it runs over mains.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 use crate::warmth::mat::cover;
 
@@ -18,7 +18,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let first = trays.first()?;
     Some(Finding {
         trays: trays.iter().map(|s| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Conflict,

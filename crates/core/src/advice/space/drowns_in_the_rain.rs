@@ -1,7 +1,7 @@
 //! Triggers when trays without holes stand out in the rain: they fill, and roots drown.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
@@ -13,7 +13,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let first = trays.first()?;
     Some(Finding {
         trays: trays.iter().map(|s| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Advice,

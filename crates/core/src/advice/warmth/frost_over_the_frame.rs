@@ -3,7 +3,7 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 
 /// A frost after this day in more than one year of four is likely (our own estimate).
@@ -27,7 +27,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let first = trays.first()?;
     Some(Finding {
         trays: trays.iter().map(|s| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Advice,

@@ -16,7 +16,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         return None;
     }
     // What the box comes to is computed while something germinates in it.
-    let air_c = view.closed.as_ref()?.shelf_of(view.bay.tier_index)?.most_c;
+    let air_c = view.shelf_air()?.most_c;
     let on_mat = view
         .computed
         .roots()

@@ -3,6 +3,7 @@
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::day::standing::StandingPart;
 use crate::day::view::BayView;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
@@ -11,19 +12,13 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         return None;
     }
     let air = &view.plan.site.air;
-    let closed = view
-        .closed
-        .as_ref()
-        .and_then(|air| air.shelf_of(view.bay.tier_index));
-    let coldest_c = closed.map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c);
-    let parts = view
-        .standing
-        .iter()
-        .flat_map(|s| s.parts.iter().map(move |part| (s, part)));
-    let growing = parts.filter(|(_, part)| part.is_growing());
-    let least =
-        |part: &crate::day::standing::StandingPart<'_>| view.plan.crop(part.sowing).least_air_c;
-    let (standing, part) = growing.max_by(|a, b| least(a.1).total_cmp(&least(b.1)))?;
+    let coldest_c = view
+        .shelf_air()
+        .map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c);
+    let least = |part: &StandingPart<'_>| view.plan.crop(part.sowing).least_air_c;
+    let (standing, part) = view
+        .growing()
+        .max_by(|a, b| least(a.1).total_cmp(&least(b.1)))?;
     let least_c = least(part);
     if coldest_c >= least_c {
         return None;

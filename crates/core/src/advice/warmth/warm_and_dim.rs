@@ -2,7 +2,7 @@
 
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
-use crate::basis::words::{COMMON_PRACTICE, say};
+use crate::basis::words::say;
 use crate::day::view::BayView;
 
 /// Warmer than this on the mean of a day is warm for seedlings that lack light (common practice, no
@@ -17,11 +17,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let light = view.computed.light.as_ref()?;
     let low = light.target?.low;
     let air = &view.plan.site.air;
-    let closed = view
-        .closed
-        .as_ref()
-        .and_then(|air| air.shelf_of(view.bay.tier_index));
-    let mean_c = closed.map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c);
+    let mean_c = view
+        .shelf_air()
+        .map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c);
     // Where the lamps only want another setting that comes first.
     let hangs_wrong = view
         .computed
@@ -36,7 +34,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let celsius = |c: f64| Quantity::TemperatureC.of(c);
     Some(Finding {
         trays: growing.map(|s| s.tray.id.clone()).collect(),
-        source: COMMON_PRACTICE,
         ..Finding::of_bay(
             view,
             Severity::Advice,
