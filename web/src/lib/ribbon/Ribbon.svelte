@@ -102,7 +102,9 @@
     {#if today}
       <p class="text-sm text-soft">
         <span data-testid="trays"
-          >{today.trays} of {held} trays{today.unplaced > 0
+          >{today.trays <= held
+            ? `${today.trays} of ${held} trays`
+            : `${today.trays} trays; room for ${held} standard ones`}{today.unplaced > 0
             ? `, ${today.unplaced} nowhere`
             : ''}</span
         ><span class="sm:hidden">,</span>
@@ -178,7 +180,9 @@
             <text x="10" y={HEIGHT - 10}>frost likely</text>
           {/if}
           {#if width > 480}
-            <text x={width - 8} y={trayY(held) + 15} text-anchor="end">holds {held} trays</text>
+            <text x={width - 8} y={trayY(held) + 15} text-anchor="end"
+              >holds {held} standard trays</text
+            >
           {/if}
         </g>
         {#each axis.months() as month (month)}
