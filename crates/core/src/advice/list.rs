@@ -87,6 +87,7 @@ pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             dates: &reckoned.dates[index],
             all_dates: &reckoned.dates,
             cells: reckoned.cells_of(&sowing.id),
+            growing: &reckoned.growing,
         };
         findings.extend(judged(|judgement| match judgement {
             Judgement::Sowing(judge) => judge(&view),

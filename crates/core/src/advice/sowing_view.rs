@@ -12,6 +12,7 @@ use crate::plan::patch::{Fix, PatchStep};
 use crate::plan::{SoundPlan, Sowing, Tray};
 use crate::room::container::TrayFormat;
 use crate::season::SowingDates;
+use crate::season::growing::Growing;
 use crate::season::how_many::SowingCells;
 
 /// A sowing with all that judgements look at.
@@ -30,6 +31,8 @@ pub(crate) struct SowingView<'a> {
     pub all_dates: &'a [SowingDates],
     /// How much of it to sow.
     pub cells: Option<&'a SowingCells>,
+    /// The plants of every tray, day by day.
+    pub growing: &'a Growing,
 }
 
 impl SowingView<'_> {

@@ -13,6 +13,9 @@ pub struct Crop {
     pub id: String,
     /// Common name.
     pub name: String,
+    /// What else people call it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub also_called: Vec<String>,
     /// How days to emergence follow from temperature.
     pub emergence: Emergence,
     /// Weeks from sowing to planting out.
@@ -26,6 +29,12 @@ pub struct Crop {
     /// The coldest air that its seedlings stand for a night, in °C; at 0 and below hardy ones stay whole.
     #[serde(default)]
     pub least_air_c: f64,
+    /// Its seedlings grow in air warmer than this, in °C.
+    #[serde(default = "usual_base_c")]
+    pub grows_over_c: f64,
+    /// Days on end in air under this, in °C, make it run to seed later; or never.
+    #[serde(default)]
+    pub bolts_under_c: Bolts,
     /// Least daily light integral that grows a sturdy seedling.
     pub dli_low_mol_m2_d: f64,
     /// Daily light integral past which seedlings gain nothing.
@@ -36,6 +45,9 @@ pub struct Crop {
     pub germinates_in: GerminatesIn,
     /// What is put into the mix, or into water.
     pub grown_from: GrownFrom,
+    /// Height within days of coming up, in mm; of slips and cuttings, how long they are cut.
+    #[serde(default = "usual_emerges_mm")]
+    pub emerges_mm: f64,
     /// Height at planting out in mm.
     pub height_out_mm: f64,
     /// How deep it is sown or stuck; 0 on the surface.
@@ -69,8 +81,25 @@ pub struct Crop {
     pub spacing_mm: f64,
     /// The share of seedlings lost from emergence to planting out.
     pub losses: f64,
+    /// Seedlings that one seed gives: clusters hold several.
+    #[serde(default = "one_each")]
+    pub seedlings_per_seed: f64,
     /// Years in a cool, dry room until half of the seed is dead.
     pub seed_life_years: Known,
+    /// What else is good to know of it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+}
+
+/// Neither a cool crop nor a warm one.
+fn usual_base_c() -> f64 {
+    6.0
+}
+fn usual_emerges_mm() -> f64 {
+    20.0
+}
+fn one_each() -> f64 {
+    1.0
 }
 
 /// How a seedling grows.
@@ -144,6 +173,41 @@ pub enum StartReason {
     BearsCold,
 }
 
+/// The air under which a crop, held there for days, runs to seed later, in °C; or that cold never makes
+/// it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub enum Bolts {
+    /// Under so many °C.
+    Under(f64),
+    /// Never.
+    Not(Never),
+}
+
+/// Written `"never"`.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Never {
+    /// Never.
+    Never,
+}
+
+impl Default for Bolts {
+    fn default() -> Self {
+        Self::Not(Never::Never)
+    }
+}
+
+impl Bolts {
+    /// The air under which it does, in °C; `None` when cold never makes it.
+    pub fn under_c(self) -> Option<f64> {
+        match self {
+            Self::Under(c) => Some(c),
+            Self::Not(_) => None,
+        }
+    }
+}
+
 /// A figure, or that nobody knows it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(untagged)]
@@ -210,21 +274,10 @@ pub enum GrownFrom {
     Cuttings,
 }
 
-/// Weeks from emergence after which a crop is potted on that seldom is (our own estimate).
-const SELDOM_WEEKS: f64 = 4.0;
 /// So many times the mix of its cell is in its pot then (our own estimate).
 const SELDOM_TIMES: f64 = 6.0;
 
 impl Crop {
-    /// Weeks from emergence to potting on, for whoever does pot it on.
-    pub fn pot_on_after_weeks(&self) -> f64 {
-        if self.pot_on_weeks > 0.0 {
-            self.pot_on_weeks
-        } else {
-            SELDOM_WEEKS
-        }
-    }
-
     /// Mix in the pot that it is potted on into, in ml.
     pub fn pot_ml(&self) -> f64 {
         if self.pot_on_ml > 0.0 {

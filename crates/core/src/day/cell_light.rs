@@ -11,9 +11,9 @@ use utoipa::ToSchema;
 use crate::basis::plane::Footprint;
 use crate::basis::units::dli_mol_m2_d;
 use crate::day::measures::Measures;
-use crate::day::sill::sill;
 use crate::day::standing::{Standing, burns, covered, let_through};
 use crate::light::bay::BayField;
+use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::light::surfaces::{let_down, reflectance};
 use crate::room::{Bay, BayRef};
@@ -72,7 +72,7 @@ impl<'a> CellLight<'a> {
         from_above: Option<FromAbove>,
         date: Date,
     ) -> Vec<PartLight> {
-        let sill = sill(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        let sill = Sill::before(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
         if bay.tier.lamps.is_empty() && from_above.is_none() && sill.is_none() {
             return Vec::new();
         }
@@ -129,7 +129,7 @@ impl CellLight<'_> {
         const CANOPY_MM: f64 = 80.0;
         /// Cells along and across the deck: as fine as those of a tray.
         const GRID: (u32, u32) = (24, 12);
-        let sill = sill(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        let sill = Sill::before(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
         if bay.tier.lamps.is_empty() && sill.is_none() {
             return None;
         }

@@ -9,12 +9,12 @@ use crate::basis::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
 use crate::basis::words::{Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::{Band, Cell, Measures};
-use crate::day::sill::sill;
 use crate::day::standing;
 use crate::day::standing::{Standing, burns, hour_limits, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay};
 use crate::lamps::outcome::Outcome;
 use crate::light::bay::{lux_per_umol_m2_s, ppf_umol_s};
+use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::plan::{SoundPlan, Stage};
 use crate::room::Bay;
@@ -243,7 +243,7 @@ fn enough_from(
     standing: &[Standing<'_>],
     target: Option<Band>,
 ) -> Option<Date> {
-    let sill = sill(bay, &plan.site)?;
+    let sill = Sill::before(bay, &plan.site)?;
     let (_, part) = tallest_leaves(standing)?;
     // A few cells tell as much as all of them over half a year.
     let points: Vec<(f64, f64)> = standing

@@ -10,8 +10,7 @@ use crate::basis::words::{Statement, say};
 use crate::crops;
 use crate::day::standing::{Standing, tallest_leaves};
 use crate::light::daylight::Sill;
-use crate::room::{Bay, Window};
-use crate::site::Site;
+use crate::room::Window;
 
 /// Daylight on a sill through the year.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -162,15 +161,4 @@ impl Lookout {
             words,
         }
     }
-}
-
-/// The pane before a bay, when it is a window's.
-pub(super) fn sill<'p>(bay: &Bay<'p>, site: &Site) -> Option<Sill<'p>> {
-    Some(Sill {
-        window: bay.place.window()?,
-        width_mm: bay.place.width_mm,
-        depth_mm: bay.place.depth_mm,
-        latitude_deg: site.latitude_deg,
-        of_cloudless: site.average_of_cloudless(),
-    })
 }

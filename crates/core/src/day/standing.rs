@@ -4,7 +4,7 @@ use jiff::civil::Date;
 
 use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
-use crate::growth::{height_mm, leaf_cover};
+use crate::growth::{Seedling, leaves};
 use crate::lamps::bands::LightBand;
 use crate::lamps::hours::HourLimits;
 use crate::light::surfaces::{Cover, THROUGH_DOME};
@@ -58,8 +58,12 @@ pub struct StandingPart<'a> {
     pub grid: (u32, u32),
     /// Whether its lamps are to burn.
     pub wants_light: bool,
-    /// How tall its plants are over the rim.
+    /// Its plants; `None` while none is up.
+    pub plant: Option<Seedling>,
+    /// How tall they are over the rim.
     pub plant_height_mm: f64,
+    /// How wide their leaves spread.
+    pub spread_mm: f64,
     /// Height of its leaves, or of the bare mix, over the deck.
     pub canopy_mm: f64,
 }
@@ -70,7 +74,7 @@ impl StandingPart<'_> {
         let across = |edges: [f64; 2], cells: u32| (edges[1] - edges[0]) / f64::from(cells.max(1));
         let cell_mm =
             across(self.footprint.x_mm, self.grid.0).min(across(self.footprint.y_mm, self.grid.1));
-        leaf_cover(self.plant_height_mm, cell_mm)
+        leaves::cover(self.spread_mm, cell_mm)
     }
 
     /// What its seedlings want of light on `date`.
@@ -144,15 +148,16 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
             let stand = tray.stand_on(stage, date).filter(|s| here(&s.bay))?;
             let format = plan.format(tray);
             let lift_mm = lift_mm + stand.box_mm.unwrap_or(0.0);
-            let parts = tray.parts.iter().map(|part| {
+            let grown = reckoned.growing.of_tray(plan, tray);
+            let parts = tray.parts.iter().enumerate().map(|(i, part)| {
                 let index = plan.sowing_index(&part.sowing);
                 let (sowing, dates) = (&plan.sowings[index], &dates[index]);
                 let span = PartSpan::of(plan, tray.potted, dates);
                 let there = span.is_there(date);
-                let plant_height_mm = dates
-                    .days_up(date)
-                    .filter(|_| there)
-                    .map_or(0.0, |days| height_mm(plan.crop(sowing), f64::from(days)));
+                let plant = grown.get(i).and_then(|grown| grown.on(date)).copied();
+                let plant = plant.filter(|_| there);
+                let plant_height_mm = plant.map_or(0.0, |plant| plant.height_mm);
+                let crop = plan.crop(sowing);
                 let (footprint, grid) = stand.block(format, part.block(format));
                 StandingPart {
                     sowing,
@@ -162,6 +167,8 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
                     grid,
                     wants_light: there && (wants_lamps || dates.wants_lamps_on(date)),
                     plant_height_mm,
+                    spread_mm: plant.map_or(0.0, |plant| plant.spread_mm(crop)),
+                    plant,
                     canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }
             });

@@ -4,10 +4,12 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::crops::Habit;
+use crate::crops::{Crop, Habit};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Band;
-use crate::day::standing::{Standing, days_here};
+use crate::day::standing::{Standing, StandingPart, days_here};
+use crate::growth::Behind;
+use crate::growth::seedling::SMALL_FOR_ITS_AGE;
 use crate::plan::{SoundPlan, Stage};
 
 /// A tray on a date.
@@ -58,6 +60,8 @@ pub struct PartOnDay {
     pub y_mm: [f64; 2],
     /// How tall the plants stand over the rim.
     pub plant_height_mm: f64,
+    /// How they have grown; `None` while none is up.
+    pub plant: Option<PlantOnDay>,
     /// Cells along x.
     pub columns: u32,
     /// Cells along y.
@@ -66,6 +70,35 @@ pub struct PartOnDay {
     pub cells: Option<CellFigures>,
     /// The daily light that suits the crop.
     pub target: Band,
+}
+
+/// How the plants of a part have grown until a day.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
+pub struct PlantOnDay {
+    /// How wide their leaves spread.
+    pub spread_mm: f64,
+    /// Their height against that of sturdy ones: 1.4 is stretched by 40 %.
+    pub stretched: f64,
+    /// Leaf and root against those of their age in usual conditions: 0.5 is half as much.
+    pub size: f64,
+    /// What holds them up most; `None` where nothing does, or not by much.
+    pub behind_by: Option<Behind>,
+    /// The share of their cell that roots fill; over 1 they circle.
+    pub cell_filled: f64,
+}
+
+impl PlantOnDay {
+    fn of(crop: &Crop, part: &StandingPart<'_>, cell_ml: f64) -> Option<Self> {
+        let plant = part.plant.filter(|_| part.sowing.stays.is_none())?;
+        let size = plant.size(crop);
+        Some(Self {
+            spread_mm: part.spread_mm,
+            stretched: plant.stretched(),
+            size,
+            behind_by: plant.behind_by().filter(|_| size < SMALL_FOR_ITS_AGE),
+            cell_filled: plant.filled_ml(crop) / cell_ml,
+        })
+    }
 }
 
 /// The light of each cell of a part, row by row from the front left; empty where there is none.
@@ -114,6 +147,7 @@ pub(super) fn trays(
                     x_mm: part.footprint.x_mm,
                     y_mm: part.footprint.y_mm,
                     plant_height_mm: part.plant_height_mm,
+                    plant: PlantOnDay::of(crop, part, s.format.cell_ml),
                     columns,
                     rows,
                     cells: Some(CellFigures {

@@ -18,12 +18,13 @@ use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
 use crate::day::root_zones;
 use crate::day::root_zones::{TrayRoots, Whose};
-use crate::day::sill::{SillYear, sill};
+use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay, trays};
 use crate::day::water::TrayWater;
 use crate::lamps::start::Start;
 use crate::light::colour::Colour;
+use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::plan::SoundPlan;
 use crate::power::{Power, drawn_w};
@@ -71,6 +72,20 @@ impl BayView<'_> {
     /// The day of the closed air that it is in; `None` in the open.
     pub fn shelf_air(&self) -> Option<&ShelfDay> {
         self.closed.as_ref()?.shelf_of(self.bay.tier_index)
+    }
+
+    /// The mean of the air through the day and night, in °C.
+    pub fn mean_air_c(&self) -> f64 {
+        let air = &self.plan.site.air;
+        self.shelf_air()
+            .map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c)
+    }
+
+    /// The coldest of the air, in °C.
+    pub fn coldest_air_c(&self) -> f64 {
+        let air = &self.plan.site.air;
+        self.shelf_air()
+            .map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c)
     }
 
     /// Every part of every tray here.
@@ -290,7 +305,8 @@ impl<'a> Looker<'a> {
                 .then(|| bay_air(plan, bay, closed).with_fans(plan, bay, closed.is_some())),
             chamber: closed.cloned(),
             colour: Colour::of(bay.tier, mean_ppfd),
-            sill: sill(bay, &plan.site).map(|sill| SillYear::of(&sill, standing, scene.date)),
+            sill: Sill::before(bay, &plan.site)
+                .map(|sill| SillYear::of(&sill, standing, scene.date)),
             empty: (standing.is_empty() && !bay.tier.storage)
                 .then(|| self.light.on_empty(bay, scene.date))
                 .flatten(),

@@ -5,8 +5,8 @@ use std::f64::consts::TAU;
 use jiff::civil::Date;
 
 use crate::light::angle::angle;
-use crate::room::Window;
-use crate::site::declination_rad;
+use crate::room::{Bay, Window};
+use crate::site::{Site, declination_rad};
 
 /// Photons of 400-700 nm in a megajoule of daylight, in mol: 45 % of it at 4.57 µmol/J (from
 /// memory: Thimijan & Heins 1983).
@@ -126,6 +126,17 @@ struct Step {
 }
 
 impl<'a> Sill<'a> {
+    /// The pane before `bay`, when it is a window's.
+    pub fn before(bay: &Bay<'a>, site: &Site) -> Option<Self> {
+        Some(Self {
+            window: bay.place.window()?,
+            width_mm: bay.place.width_mm,
+            depth_mm: bay.place.depth_mm,
+            latitude_deg: site.latitude_deg,
+            of_cloudless: site.average_of_cloudless(),
+        })
+    }
+
     /// The sill on a day of average cloud.
     ///
     /// Clear and overcast hours are mixed so that level ground outside gets its share of a

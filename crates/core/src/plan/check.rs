@@ -7,9 +7,11 @@ use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::crops::Crop;
 use crate::plan::document::{Plan, SCHEMA_VERSION};
 use crate::plan::ids::Ids;
 use crate::plan::sound::SoundPlan;
+use crate::plan::sowing::Sowing;
 use crate::plan::tray::{Part, Stage, Stand};
 use crate::room::MOST_OVERHANG_MM;
 use crate::room::container::TrayFormat;
@@ -29,9 +31,20 @@ impl Plan {
         faults.verdict()?;
         Ok(SoundPlan {
             stretches: self.places.iter().map(Place::stretches).collect(),
+            varied: self
+                .sowings
+                .iter()
+                .map(|sowing| self.varied(sowing))
+                .collect(),
             plan: self,
             ids,
         })
+    }
+
+    /// The crop of `sowing` as its variety is; `None` where it is its kind's.
+    fn varied(&self, sowing: &Sowing) -> Option<Crop> {
+        let differs = &sowing.differs;
+        (!differs.is_none()).then(|| Some(differs.of(self.find_crop(&sowing.crop)?)))?
     }
 
     /// The ranges of the figures that the document has.
@@ -197,6 +210,9 @@ impl Plan {
                 Quantity::Count,
             );
             sowing.check_more(&at, faults);
+            if let Some(crop) = self.varied(sowing) {
+                crop.check(&at.at("differs"), faults);
+            }
             let days = [
                 ("sow_on", sowing.sow_on),
                 ("out_on", sowing.out_on),

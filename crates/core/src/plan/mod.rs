@@ -2,6 +2,7 @@
 
 mod blank;
 mod check;
+mod differs;
 pub mod divide;
 mod document;
 mod ids;
@@ -14,6 +15,7 @@ pub mod starts;
 mod tray;
 pub mod upgrade;
 
+pub use differs::Differs;
 pub use document::{Plan, SCHEMA_VERSION};
 pub use sound::SoundPlan;
 pub use sowing::{Reason, Sowing};

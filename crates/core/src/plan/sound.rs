@@ -18,6 +18,8 @@ use crate::seeds::Packet;
 pub struct SoundPlan {
     pub(super) plan: Plan,
     pub(super) ids: Ids,
+    /// The crop of each sowing whose variety differs from its kind.
+    pub(super) varied: Vec<Option<Crop>>,
     /// Each place as it is set from a date on.
     pub(super) stretches: Vec<Vec<(Date, Place)>>,
 }
@@ -45,6 +47,10 @@ impl SoundPlan {
 
     /// The crop of `sowing`, which a sound plan always has.
     pub fn crop(&self, sowing: &Sowing) -> &Crop {
+        let index = self.ids.sowings.get(&sowing.id);
+        if let Some(varied) = index.and_then(|&i| self.varied[i].as_ref()) {
+            return varied;
+        }
         let own = self.ids.crops.get(&sowing.crop);
         own.map(|&i| &self.plan.crops[i])
             .or_else(|| crops::library().get(&sowing.crop))
@@ -121,6 +127,12 @@ impl SoundPlan {
         begun
             .next()
             .map_or(&self.plan.places[index], |(_, place)| place)
+    }
+
+    /// How place `index` is set on `date`: the number of its settings that have begun.
+    pub fn setting_on(&self, index: usize, date: Date) -> usize {
+        let begun = |(from, _): &&(Date, Place)| *from <= date;
+        self.stretches[index].iter().filter(begun).count()
     }
 
     /// The bay that `reference` names, as it is set on `date`.

@@ -8,6 +8,7 @@ use crate::basis::dates::{DateSpan, days_between};
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::plan::differs::Differs;
 
 /// A batch of one variety, sown on one day.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -64,6 +65,12 @@ pub struct Sowing {
     /// Seeds in each cell; left out, as many as keep cells from staying empty.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub seeds_per_cell: Option<u32>,
+    /// Whether seed is few or dear: one to a cell, or a clump's worth, and none to spare.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub fewest_seeds: bool,
+    /// In what the variety differs from its kind.
+    #[serde(default, skip_serializing_if = "Differs::is_none")]
+    pub differs: Differs,
     /// Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
     /// the start.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -91,6 +98,8 @@ impl Sowing {
             spare: None,
             sure: None,
             seeds_per_cell: None,
+            fewest_seeds: false,
+            differs: Differs::default(),
             pots_on: None,
         }
     }

@@ -8,6 +8,7 @@ use crate::basis::units::DAYS_PER_WEEK;
 use crate::crops::Crop;
 use crate::plan::{SoundPlan, Sowing};
 use crate::season::pace::Pace;
+use crate::season::planting_out::usually_out;
 
 /// Slow emergence brings the day to sow forward by no more than so many days: what takes longer is a
 /// want of warmth, and no reason to sow in the winter before (our own estimate).
@@ -54,11 +55,6 @@ impl Late {
 
 fn days(weeks: f64) -> i32 {
     (weeks * DAYS_PER_WEEK).round() as i32
-}
-
-/// The day on which `crop` goes out in an ordinary year.
-pub fn usually_out(plan: &SoundPlan, crop: &Crop) -> Date {
-    plus_days(plan.site.last_frost, days(crop.weeks_after_last_frost))
 }
 
 /// The days of `sowing`; what shares a flat is sown on the day of that `flat`.

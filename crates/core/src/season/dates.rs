@@ -6,16 +6,21 @@ use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::{COMMON_PRACTICE, Why, say};
 use crate::basis::work::go_on;
-use crate::crops::Crop;
 use crate::crops::emergence::Showing;
+use crate::crops::{Crop, GrownFrom};
+use crate::growth::roots::days_to_fill;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
-use crate::season::counting::{Counted, Late, counted, usually_out};
+use crate::season::airs::Airs;
+use crate::season::counting::{Counted, Late, counted};
+use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::Moments;
 use crate::season::pace::Pace;
+use crate::season::planting_out::usually_out;
 use crate::season::root_zone::Beds;
 use crate::season::sharing::day_of_flat;
 use crate::season::sowing_dates::{DatesWhy, SowingDates};
+use crate::season::spot_light::SpotLights;
 
 /// The dates of every sowing, in the plan's order.
 pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
@@ -26,12 +31,15 @@ pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
 /// reckoned anew.
 pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
     let mut beds = Beds::new(plan);
+    let mut airs = Airs::new(plan);
+    let outdoors = YearOutdoors::of(plan);
+    let mut lights = SpotLights::new(plan, fields);
     let mut dates: Vec<SowingDates> = plan
         .sowings
         .iter()
         .map(|sowing| {
             go_on();
-            dates_of(plan, sowing, None, &mut beds, fields)
+            dates_of(plan, sowing, None, &mut beds, &mut airs, &mut lights)
         })
         .collect();
     // What shares a flat that is sown on one day; who is in several goes by the first.
@@ -62,7 +70,19 @@ pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
             go_on();
             in_a_flat[i] = true;
             let flat = Some((tray, day));
-            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, fields);
+            dates[i] = dates_of(
+                plan,
+                &plan.sowings[i],
+                flat,
+                &mut beds,
+                &mut airs,
+                &mut lights,
+            );
+        }
+    }
+    for (dates, sowing) in dates.iter_mut().zip(&plan.sowings) {
+        if sowing.stays.is_none() {
+            dates.in_the_bed = outdoors.in_the_bed(plan.crop(sowing), dates.out);
         }
     }
     dates
@@ -76,7 +96,8 @@ fn dates_of(
     sowing: &Sowing,
     flat: Option<(&Tray, Date)>,
     beds: &mut Beds<'_>,
-    fields: &Fields,
+    airs: &mut Airs<'_>,
+    lights: &mut SpotLights<'_>,
 ) -> SowingDates {
     let crop = plan.crop(sowing);
     let curve = crop.curve();
@@ -93,7 +114,7 @@ fn dates_of(
     let emergence_days = curve.days_over(&bed_c);
     let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
     let late = Late::of(crop, mean_c, emergence_days);
-    let pace = Pace::of(plan, sowing, fields);
+    let pace = Pace::of(plan, sowing, lights, airs);
     let day = flat.map(|(_, day)| day);
     let Counted { sow, harden, out } = counted(plan, sowing, day, late, &pace);
     let shows = |days: Option<f64>| {
@@ -119,6 +140,11 @@ fn dates_of(
     };
     let has_pots = plan.potted_into(&sowing.id).next().is_some();
     let pots_on = sowing.pots_on != Some(false) && (has_pots || !in_final_pot(plan, sowing, crop));
+    // Its roots fill the smallest of its cells so many days after it is up.
+    let cells = plan.sown_in(&sowing.id);
+    let smallest_ml = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
+    let full_after = days_to_fill(crop, smallest_ml.unwrap_or(crop.cell_ml)) / pace.rate;
+    let full_after = full_after.max(SOONEST_POTTED_DAYS);
     let shares = bed_c.iter().map(|&c| curve.share(c));
     let comes_up = if emergence_days.is_some() {
         shares.sum::<f64>() / bed_c.len() as f64
@@ -227,8 +253,8 @@ fn dates_of(
         last: moments.all,
         lamps_on: moments.lamps_on,
         into_light: moments.into_light,
-        thin: since(TRUE_LEAVES_DAYS),
-        pot_on: since(weeks(crop.pot_on_after_weeks())).filter(|_| pots_on),
+        thin: since(TRUE_LEAVES_DAYS).filter(|_| crop.grown_from == GrownFrom::Seed),
+        pot_on: since(full_after.round() as i32).filter(|_| pots_on),
         harden,
         out,
         frost_risk_out: plan
@@ -240,6 +266,7 @@ fn dates_of(
         needs_warmth: late.is_too_long() && mean_c < crop.root_zone_c,
         pace: Some(pace).filter(|_| grows),
         stands: germinates,
+        in_the_bed: None,
         emergence_days,
         why,
     }
@@ -260,6 +287,9 @@ fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
     crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
 }
 
+/// Sooner after coming up nothing is potted on: there is nothing to hold it by (common practice, no
+/// source).
+const SOONEST_POTTED_DAYS: f64 = 7.0;
 /// Days from emergence to the first true leaves: time to thin or to prick out (common practice, no
 /// source).
 const TRUE_LEAVES_DAYS: i32 = 10;
@@ -301,6 +331,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         needs_warmth: false,
         pace: None,
         stands: stands(plan, sowing, Stage::Grow),
+        in_the_bed: None,
         emergence_days: Some(0.0),
         why: DatesWhy {
             sow: why.clone(),

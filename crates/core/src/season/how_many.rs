@@ -3,7 +3,9 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::basis::words::Statement;
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::crops::{Crop, GrownFrom};
 use crate::plan::{SoundPlan, Sowing, Tray};
 use crate::season::sowing_dates::SowingDates;
 use crate::seeds::{SeedSource, ToSow, Viability, Want};
@@ -29,6 +31,9 @@ pub struct SowingCells {
     pub pots_there: u32,
     /// What to sow; `None` for stock that passes through, and for seed too poor to sow.
     pub to_sow: Option<ToSow>,
+    /// Why it is to be warmed rather than sown more thickly: few would come up where it lies. What is to
+    /// be sown counts on that.
+    pub warm_first: Option<Statement>,
     /// Why nothing can be sown of it.
     pub problem: Option<Statement>,
     /// Seeds that the packet has left after this sowing and those before it; negative when it has
@@ -64,16 +69,23 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         let parts = tray.parts.iter().filter(|part| part.sowing == sowing.id);
         parts.map(|part| part.block(format).cells()).sum::<u32>()
     };
-    let plants = (f64::from(sowing.wanted) * (1.0 + sowing.spare.unwrap_or(0.0))).ceil() as u32;
+    let spare = sowing.spare.filter(|_| !sowing.fewest_seeds).unwrap_or(0.0);
+    let plants = (f64::from(sowing.wanted) * (1.0 + spare)).ceil() as u32;
+    let seed = crop.grown_from == GrownFrom::Seed;
+    let plants_per_cell = if seed { crop.plants_per_cell } else { 1 };
+    let (comes_up, warm_first) = comes_up(crop, dates);
     let asked = (sowing.stays.is_none()).then(|| {
         let want = Want {
             wanted: plants,
             viability: None,
             test: None,
-            comes_up: dates.comes_up,
+            comes_up,
             losses: crop.losses,
-            plants_per_cell: crop.plants_per_cell,
-            seeds_per_cell: sowing.seeds_per_cell,
+            plants_per_cell,
+            seedlings_per_seed: crop.seedlings_per_seed,
+            // Cuttings stand one to a place.
+            seeds_per_cell: sowing.seeds_per_cell.or((!seed).then_some(1)),
+            fewest: sowing.fewest_seeds,
             most_empty: MOST_EMPTY,
             sure: sowing.sure.unwrap_or(SURE),
             seeds: packet.and_then(|packet| packet.seeds),
@@ -99,12 +111,37 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         cells_there: plan.sown_in(&sowing.id).map(cells_of).sum(),
         pots: dates
             .pot_on
-            .map(|_| plants.div_ceil(crop.plants_per_cell.max(1))),
+            .map(|_| plants.div_ceil(plants_per_cell.max(1))),
         pots_there: plan.potted_into(&sowing.id).map(cells_of).sum(),
         to_sow,
+        warm_first,
         problem,
         seeds_left: None,
     }
+}
+
+/// The share of good seed that is reckoned to come up, and why it is to be warmed first: where cold keeps
+/// it down, warmth is cheaper than seed.
+fn comes_up(crop: &Crop, dates: &SowingDates) -> (f64, Option<Statement>) {
+    let warm = crop.curve().share(crop.root_zone_c);
+    if !is_kept_down(crop, dates) {
+        return (dates.comes_up, None);
+    }
+    let celsius = |c: f64| Quantity::TemperatureC.of(c);
+    let why = say!(
+        "At {now} only {share} of good seed comes up: warm the mix to {advised}. The seed here is counted for that.",
+        now = celsius(dates.root_zone_c),
+        share = Quantity::Share.of(dates.comes_up),
+        advised = celsius(crop.root_zone_c),
+    );
+    (warm, Some(why))
+}
+
+/// Whether cold keeps so much of the seed down that warming is the cure (our own estimate).
+pub fn is_kept_down(crop: &Crop, dates: &SowingDates) -> bool {
+    const FEW: f64 = 0.75;
+    let warm = crop.curve().share(crop.root_zone_c);
+    dates.root_zone_c < crop.root_zone_c && dates.comes_up < FEW * warm
 }
 
 /// The share of cells that may stay empty (common practice, no source).
@@ -115,6 +152,9 @@ const SURE: f64 = 0.95;
 /// How alive the seed of `sowing` is in the year it is sown.
 pub fn viability(plan: &SoundPlan, sowing: &Sowing) -> Viability {
     let (crop, year) = (plan.crop(sowing), plan.season.from.year());
+    if crop.grown_from != GrownFrom::Seed {
+        return Viability::of_cuttings();
+    }
     match plan.packet(sowing) {
         Some(packet) => packet.viability(crop, year),
         None => SeedSource::Bought.fresh(),

@@ -9,7 +9,7 @@
 use jiff::civil::Date;
 
 use crate::basis::dates::{DateSpan, plus_days};
-use crate::crops::{Crop, GerminatesIn};
+use crate::crops::{Crop, GerminatesIn, GrownFrom};
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::room::Bay;
 use crate::season::sowing_dates::SowingDates;
@@ -40,7 +40,9 @@ impl Moments {
         sow: Date,
         [first, quarter, half, all]: [Option<Date>; 4],
     ) -> Self {
-        let in_light = crop.germinates_in == GerminatesIn::Light;
+        // Cuttings stand in the light from the first day.
+        let in_light =
+            crop.germinates_in == GerminatesIn::Light || crop.grown_from != GrownFrom::Seed;
         let bears = crop.dark_days.floor() as i32;
         let spoils = first.map(|first| plus_days(first, bears));
         Self {

@@ -1,31 +1,25 @@
 //! How fast seedlings grow where they stand, against the weeks that the trade counts with.
 
-use std::rc::Rc;
-
+use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::basis::units::DAYS_PER_WEEK;
-use crate::crops::Crop;
-use crate::lamps::adjust;
-use crate::lamps::adjust::Reach;
-use crate::lamps::bands::LightBand;
-use crate::lamps::choice::{Setting, Want, dli_at};
-use crate::lamps::chooser::best_anyhow;
-use crate::lamps::hours::HourLimits;
-use crate::light::bay::BayField;
-use crate::light::fields::Fields;
-use crate::light::surfaces::Cover;
-use crate::plan::{SoundPlan, Sowing, Stage};
-use crate::room::Bay;
+use crate::basis::dates::plus_days;
+use crate::growth::Air;
+use crate::growth::pace::{by_light, by_warmth, growing_days};
+use crate::plan::{SoundPlan, Sowing, Stage, Stand, Tray};
+use crate::room::BayRef;
+use crate::season::airs::Airs;
+use crate::season::planting_out::usually_out;
+use crate::season::spot_light::{Spot, SpotLights};
 
 /// How fast a sowing grows where it stands.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
 pub struct Pace {
-    /// Mean daily light on it under its lamps, in mol/m²/d; `None` without lamps, where it is not
-    /// reckoned with.
+    /// Mean daily light on it, from lamps set as advised and from windows, in mol/m²/d; `None` where it
+    /// stands nowhere.
     pub dli: Option<f64>,
-    /// Mean of the room's air, in °C.
+    /// Mean of the air where it grows, in °C.
     pub air_c: f64,
     /// Growth against what the weeks of the trade take for granted: 1 is that, less is slower.
     pub rate: f64,
@@ -33,94 +27,77 @@ pub struct Pace {
     pub lost_days: f64,
 }
 
-/// The weeks of the trade are those of a room at 18 °C by day and 15 °C by night (our own
-/// estimate).
-const USUAL_AIR_C: f64 = 16.5;
-/// A degree more makes it faster by so much (our own estimate).
-const PER_KELVIN: f64 = 0.05;
-/// Too little light slows it: with the third root of what it has of what it wants (our own
-/// estimate).
-const BY_LIGHT: f64 = 1.0 / 3.0;
-/// Slower or faster than this the estimates carry no further.
-/// A warm room hardly shortens them: the trade counts its weeks for ordinary rooms too.
+/// Slower or faster than this the estimates carry no further; and a warm, bright room hardly shortens
+/// the weeks: the trade counts them for ordinary rooms too.
 const RATES: [f64; 2] = [0.7, 1.05];
-/// Leaves of half-grown seedlings over the rim.
-const HALF_GROWN_MM: f64 = 40.0;
-/// Old enough not to bleach as the youngest do.
-const SETTLED_DAYS: i32 = 21;
-/// As coarse as the mean light minds.
-const HEIGHT_STEP_MM: f64 = 20.0;
-
 impl Pace {
-    /// The pace of `sowing` where the first tray of it grows on.
-    pub(super) fn of(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Self {
+    /// The pace of `sowing`, the mean of the spots in which its trays grow on, with the lamps set there
+    /// as advised: where they hang today moves no date.
+    pub(super) fn of(
+        plan: &SoundPlan,
+        sowing: &Sowing,
+        lights: &mut SpotLights<'_>,
+        airs: &mut Airs<'_>,
+    ) -> Self {
         let crop = plan.crop(sowing);
-        let air_c = (plan.site.air.day_c + plan.site.air.night_c) / 2.0;
-        let dli = dli_where_it_grows(plan, sowing, fields);
-        let by_light = dli.map_or(1.0, |dli| {
-            (dli / crop.dli_low_mol_m2_d.max(0.1))
-                .powf(BY_LIGHT)
-                .min(1.0)
-        });
-        let by_warmth = 1.0 + PER_KELVIN * (air_c - USUAL_AIR_C);
-        let rate = (by_light * by_warmth).clamp(RATES[0], RATES[1]);
+        // Half way from coming up to planting out, in an ordinary year.
+        let half_grown = (growing_days(crop) / 2.0).round() as i32 + crop.hardening_days;
+        let date = plus_days(usually_out(plan, crop), sowing.shift_days - half_grown);
+        // Trays in one bay have much the same.
+        let mut bays: Vec<&BayRef> = Vec::new();
+        let mut here: Vec<(f64, Air)> = Vec::new();
+        for tray in plan.trays_of(&sowing.id) {
+            let Some(stand) = tray.stand_in(Stage::Grow) else {
+                continue;
+            };
+            if bays.contains(&&stand.bay) {
+                continue;
+            }
+            bays.push(&stand.bay);
+            let dli = light_there(plan, sowing, tray, stand, date, lights);
+            here.push((dli, airs.there(&stand.bay, date)));
+        }
+        let mean = |of: &dyn Fn(&(f64, Air)) -> f64| {
+            let all: Vec<f64> = here.iter().map(of).collect();
+            (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
+        };
+        let dli = mean(&|(dli, _)| *dli);
+        let air = Air {
+            mean_c: mean(&|(_, air)| air.mean_c).unwrap_or(airs.of_room().mean_c),
+            ..airs.of_room()
+        };
+        let by_light = dli.map_or(1.0, |dli| by_light(crop, dli).min(1.0));
+        let rate = (by_light * by_warmth(crop, air)).clamp(RATES[0], RATES[1]);
         Self {
             dli,
-            air_c,
+            air_c: air.mean_c,
             rate,
             lost_days: growing_days(crop) * (1.0 / rate - 1.0),
         }
     }
 }
 
-/// Days from emergence to hardening off that the crop's weeks indoors leave.
-fn growing_days(crop: &Crop) -> f64 {
-    let germinating = crop.curve().days(crop.root_zone_c).unwrap_or(0.0);
-    let weeks = crop.weeks_indoors * DAYS_PER_WEEK;
-    (weeks - germinating - f64::from(crop.hardening_days)).max(0.0)
-}
-
-/// The mean daily light on the first tray of `sowing` where it grows, half grown, with the lamps there
-/// set as advised for it: where they hang today moves no date.
-fn dli_where_it_grows(plan: &SoundPlan, sowing: &Sowing, fields: &Fields) -> Option<f64> {
-    /// A few cells tell the mean of all.
-    const GRID: (u32, u32) = (4, 3);
-    let tray = plan.trays_of(&sowing.id).next()?;
-    let stand = tray.stand_in(Stage::Grow)?;
-    let bay: Bay<'_> = plan.bay(&stand.bay)?;
-    if bay.tier.lamps.is_empty() {
-        return None;
-    }
-    let (format, crop) = (plan.format(tray), plan.crop(sowing));
-    let field = BayField::new(&bay, Cover::default(), fields);
-    let cells = field.cells(stand.footprint(format).cells(GRID.0, GRID.1));
-    let lift_mm = bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0);
-    let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
-    let want = Want {
-        light: Rc::new(|height_mm, lift_mm| field.hung(&cells, over_feet + lift_mm, height_mm)),
-        besides: Vec::new(),
-        band: LightBand::of(crop, SETTLED_DAYS),
+/// The mean daily light where `tray` grows at `stand`, with the daylight of `date`.
+fn light_there(
+    plan: &SoundPlan,
+    sowing: &Sowing,
+    tray: &Tray,
+    stand: &Stand,
+    date: Date,
+    lights: &mut SpotLights<'_>,
+) -> f64 {
+    let Some(bay) = plan.bay_on(&stand.bay, date) else {
+        return 0.0;
     };
-    let reach = Reach {
-        leaves_mm: over_feet,
-        tops_mm: over_feet,
-        least_gap_mm: bay.least_gap_mm(),
+    let format = plan.format(tray);
+    let outline = stand.footprint(format);
+    let rim_mm = bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0) + format.height_mm;
+    let daylight = lights.by_day(&bay, &outline, rim_mm, date);
+    let spot = Spot {
+        crop: plan.crop(sowing),
+        format,
+        stand,
+        outline,
     };
-    let limits = HourLimits::new(
-        crop.photoperiod_most_h,
-        plan.site.free_hours(),
-        bay.place.has_daylight(),
-    );
-    let wants = [want];
-    let best = best_anyhow(
-        &wants,
-        &adjust::choices(&bay, reach, HEIGHT_STEP_MM),
-        limits,
-    );
-    let setting = best.unwrap_or(Setting {
-        // Nothing fits under: as near as the lamps come.
-        height_mm: bay.highest_face_mm().max(over_feet + lift_mm),
-        ..adjust::now(&bay)
-    });
-    Some(dli_at(&wants, setting).mean)
+    lights.by_lamps(spot, &bay, daylight) + daylight
 }

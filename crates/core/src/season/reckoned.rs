@@ -4,6 +4,7 @@ use crate::basis::dates::DateSpan;
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
 use crate::season::dates::dates_again;
+use crate::season::growing::Growing;
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
 use crate::season::sowing_dates::SowingDates;
@@ -23,6 +24,8 @@ pub struct Reckoned<'a> {
     pub stays: Vec<Stay<'a>>,
     /// The trays that stand nowhere while they germinate or grow.
     pub unplaced: Vec<Unplaced<'a>>,
+    /// The plants of every tray, day by day.
+    pub growing: Growing,
     /// How much of each sowing to sow, in the order of sowing.
     pub how_many: Vec<SowingCells>,
 }
@@ -34,6 +37,7 @@ impl<'a> Reckoned<'a> {
         Self {
             stays: stays(plan, &dates),
             unplaced: unplaced(plan, &dates),
+            growing: Growing::of(plan, &dates, fields),
             how_many: how_many::all(plan, &dates),
             plan,
             fields,

@@ -15,6 +15,8 @@ use crate::season::sowing_dates::SowingDates;
 const APART_C: f64 = 5.0;
 /// One that shows so much later sits under a dome that must come off (our own estimate).
 const APART_DAYS: i32 = 6;
+/// So many times as tall as another of its kind it shades it (our own estimate).
+const TALLER: f64 = 1.6;
 /// Sown together they are each off their own day by half of it at the most (our own estimate).
 const SOWN_APART_DAYS: i32 = 14;
 
@@ -76,6 +78,21 @@ impl Sharer<'_> {
             return Some(say!(
                 "One comes up {apart} before the other and goes leggy under the dome the slower one needs.",
                 apart = Quantity::Days.of(f64::from(shows_apart))
+            ));
+        }
+        // Two varieties of one kind come up together: the taller shades the shorter.
+        let (low, tall) = if a.height_out_mm < b.height_out_mm {
+            (self, other)
+        } else {
+            (other, self)
+        };
+        if a.id == b.id && tall.crop.height_out_mm > TALLER * low.crop.height_out_mm {
+            return Some(say!(
+                "{tall} grows to {tall_mm}, {low} to {low_mm}: the taller shades the other.",
+                tall = &tall.dates.name,
+                low = &low.dates.name,
+                tall_mm = Quantity::LengthMm.of(tall.crop.height_out_mm),
+                low_mm = Quantity::LengthMm.of(low.crop.height_out_mm),
             ));
         }
         let (slow, strong) = if a.vigour < b.vigour { (a, b) } else { (b, a) };

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::days_between;
 use crate::basis::words::Why;
+use crate::season::in_the_bed::InTheBed;
 use crate::season::pace::Pace;
 
 /// The dates of one sowing. Each stage runs from its own date up to the day before the next.
@@ -59,6 +60,8 @@ pub struct SowingDates {
     /// How fast it grows where it stands; `None` where it stands nowhere, and for stock that only
     /// passes through.
     pub pace: Option<Pace>,
+    /// The same crop sown in the bed in a usual year; `None` where it never gets so far there.
+    pub in_the_bed: Option<InTheBed>,
     /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
     pub emergence_days: Option<f64>,
     /// The rule behind each date.

@@ -6,7 +6,7 @@ use crate::basis::plane::Footprint;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::crops::GerminatesIn;
-use crate::growth::height_mm;
+use crate::growth::height::usual_mm;
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::room::Bay;
 use crate::room::container::TrayFormat;
@@ -84,7 +84,7 @@ impl Needs {
             let crop = plan.crop(sowing);
             let leaves = PartSpan::of(plan, tray.potted, dates).harden;
             let up = dates.emerge.unwrap_or(dates.harden);
-            let tall_mm = height_mm(crop, f64::from(days_between(up, leaves)));
+            let tall_mm = usual_mm(crop, f64::from(days_between(up, leaves)));
             Self {
                 root_zone_c: needs.root_zone_c.max(crop.root_zone_c),
                 light: needs.light || crop.germinates_in == GerminatesIn::Light,

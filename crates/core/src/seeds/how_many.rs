@@ -1,13 +1,13 @@
 //! How many cells to sow, and how many seeds in each.
 
 use serde::{Deserialize, Serialize};
-use statrs::distribution::{Binomial, DiscreteCDF};
 use utoipa::ToSchema;
 
 use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::range::Ranges;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
+use crate::seeds::clumps::{MOST_PER_CELL, Sown, cells_for, chance_of, mean_of, seeds_per_cell};
 use crate::seeds::viability::{GerminationTest, Viability};
 
 /// Plants that are wanted, and what the seed is like.
@@ -31,6 +31,12 @@ pub struct Want {
     /// Plants that grow together in a cell as a clump.
     #[serde(default = "one")]
     pub plants_per_cell: u32,
+    /// Seedlings that a seed gives on the mean: clusters hold several.
+    #[serde(default = "one_each")]
+    pub seedlings_per_seed: f64,
+    /// Whether seed is dear: one to a cell, or a clump's worth, and none to spare.
+    #[serde(default)]
+    pub fewest: bool,
     /// Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
     #[serde(default)]
     pub seeds_per_cell: Option<u32>,
@@ -46,6 +52,9 @@ pub struct Want {
 }
 
 fn all() -> f64 {
+    1.0
+}
+fn one_each() -> f64 {
     1.0
 }
 fn one() -> u32 {
@@ -68,6 +77,8 @@ impl Want {
             comes_up: all(),
             losses: 0.1,
             plants_per_cell: one(),
+            seedlings_per_seed: one_each(),
+            fewest: false,
             seeds_per_cell: None,
             most_empty: tenth(),
             sure: sure(),
@@ -83,11 +94,13 @@ pub struct ToSow {
     pub viability: Viability,
     /// The chance that one seed gives a seedling.
     pub per_seed: f64,
-    /// Seeds in each cell.
+    /// Seeds in each cell; in an open tray, for each cell that is pricked out into.
     pub seeds_per_cell: u32,
+    /// Whether they are sown thickly in an open tray, and what comes up is pricked out.
+    pub open_tray: bool,
     /// The share of cells that stay empty.
     pub empty: f64,
-    /// Cells to sow.
+    /// Cells to sow, or to prick out into.
     pub cells: u32,
     /// Seeds for all of them.
     pub seeds: u32,
@@ -103,78 +116,11 @@ pub struct ToSow {
     pub verdict: Statement,
 }
 
-/// More seeds than this do not go into a cell.
-const MOST_PER_CELL: u32 = 50;
-/// More cells than this nobody sows.
-const MOST_CELLS: u64 = 10_000_000;
-
-/// Seeds a cell so that at most the share `most_empty` of cells stays empty when each seed comes up
-/// with chance `p`: (1 − p)^k ≤ e. At least 1; `None` when more than fifty would be needed.
-///
-/// Each seed comes up by itself: the binomial distribution.
-///
-/// ```
-/// use sunrise_core::seeds::seeds_per_cell;
-/// assert_eq!(seeds_per_cell(0.7, 0.1), Some(2));
-/// assert_eq!(seeds_per_cell(0.95, 0.1), Some(1));
-/// // Old seed, one in ten.
-/// assert_eq!(seeds_per_cell(0.1, 0.1), Some(22));
-/// ```
-pub fn seeds_per_cell(p: f64, most_empty: f64) -> Option<u32> {
-    if p >= 1.0 - most_empty {
-        return Some(1);
-    }
-    if p <= 0.0 {
-        return None;
-    }
-    // One that is exactly enough must not become one more by rounding.
-    let k = (most_empty.ln() / (-p).ln_1p() - 1e-9).ceil();
-    (k <= f64::from(MOST_PER_CELL)).then_some(k as u32)
-}
-
-/// The least number of cells of which at least `wanted` succeed with chance `sure`, each with
-/// chance `q`: the least n with P(Binomial(n, q) ≥ wanted) ≥ sure. `None` when that is more than
-/// anybody sows.
-///
-/// Source: the binomial distribution, checked against SciPy.
-pub fn cells_to_sow(wanted: u64, q: f64, sure: f64) -> Option<u64> {
-    if wanted == 0 {
-        return Some(0);
-    }
-    if q <= 0.0 {
-        return None;
-    }
-    let enough = |n: u64| chance_of(wanted, n, q) >= sure;
-    let mut high = wanted;
-    while !enough(high) {
-        high = high.checked_mul(2).filter(|n| *n <= 2 * MOST_CELLS)?;
-    }
-    let mut low = (high / 2).max(wanted) - 1;
-    // More cells never make it less likely.
-    while high - low > 1 {
-        let middle = low + (high - low) / 2;
-        if enough(middle) {
-            high = middle;
-        } else {
-            low = middle;
-        }
-    }
-    (high <= MOST_CELLS).then_some(high)
-}
-
-/// P(Binomial(n, q) ≥ wanted).
-fn chance_of(wanted: u64, n: u64, q: f64) -> f64 {
-    if wanted == 0 {
-        return 1.0;
-    }
-    if n < wanted {
-        return 0.0;
-    }
-    match Binomial::new(q.clamp(0.0, 1.0), n) {
-        Ok(binomial) => binomial.sf(wanted - 1),
-        Err(_) => 0.0,
-    }
-}
+/// More seeds than this in a cell are better sown in an open tray and pricked out (common practice, no
+/// source).
+const MOST_TO_SUIT: u32 = 12;
+/// More seeds than this for each plant that is wanted nobody sows.
+const MOST_PER_PLANT: u64 = 300;
 
 impl Want {
     /// What to sow.
@@ -201,79 +147,151 @@ impl Want {
     /// The same with seed of known `viability`.
     pub(crate) fn of_viability(&self, viability: Viability) -> Result<ToSow, Vec<Fault>> {
         let per_seed = viability.share * self.comes_up;
-        let too_poor = |at: &str, value: f64| {
-            vec![Fault {
-                path: Pointer::default().at(at).to_string(),
-                value: value.into(),
-                problem: say!(
-                    "of such seed {share} gives a seedling: too poor to sow",
-                    share = Quantity::Share.of(per_seed)
-                ),
-                remedy: say!("buy fresh seed, or sow it thickly in an open tray and prick out"),
-            }]
-        };
         let clump = self.plants_per_cell.max(1);
-        let seeds_per_cell = match self.seeds_per_cell {
-            Some(seeds) => seeds,
-            None if clump > 1 => {
-                // A clump of so many seedlings on the mean.
-                let seeds = (f64::from(clump) / per_seed.max(1e-9)).ceil();
-                if seeds > f64::from(MOST_PER_CELL) {
-                    return Err(too_poor("viability", viability.share));
-                }
-                seeds as u32
+        let seeds_per_cell = match (self.seeds_per_cell, self.fewest) {
+            (Some(seeds), _) => Some(seeds),
+            (None, true) => Some(clump),
+            // A clump of so many seedlings on the mean.
+            (None, false) if clump > 1 => {
+                let seeds = f64::from(clump) / (per_seed * self.seedlings_per_seed).max(1e-9);
+                (seeds.ceil() <= f64::from(MOST_PER_CELL)).then_some(seeds.ceil() as u32)
             }
-            None => seeds_per_cell(per_seed, self.most_empty)
-                .ok_or_else(|| too_poor("viability", viability.share))?,
+            (None, false) => {
+                seeds_per_cell(per_seed, self.most_empty).filter(|seeds| *seeds <= MOST_TO_SUIT)
+            }
         };
-        let succeeds = |per_seed: f64| {
-            let any = 1.0 - (1.0 - per_seed).powi(seeds_per_cell as i32);
-            any * (1.0 - self.losses)
+        match seeds_per_cell {
+            Some(seeds) => self.in_cells(viability, per_seed, seeds),
+            None => self.in_an_open_tray(viability, per_seed),
+        }
+    }
+
+    fn too_poor(share: f64, per_seed: f64) -> Vec<Fault> {
+        vec![Fault {
+            path: Pointer::default().at("viability").to_string(),
+            value: share.into(),
+            problem: say!(
+                "of such seed {share} gives a seedling: too poor to sow",
+                share = Quantity::Share.of(per_seed)
+            ),
+            remedy: say!("buy fresh seed"),
+        }]
+    }
+
+    fn sown(&self, per_seed: f64, seeds: u32) -> Sown {
+        Sown {
+            per_seed,
+            seedlings_per_seed: self.seedlings_per_seed,
+            seeds,
+            kept: self.plants_per_cell.max(1),
+            losses: self.losses,
+        }
+    }
+
+    /// So many `seeds` to a cell.
+    fn in_cells(
+        &self,
+        viability: Viability,
+        per_seed: f64,
+        each: u32,
+    ) -> Result<ToSow, Vec<Fault>> {
+        let wanted = u64::from(self.wanted);
+        let sown = self.sown(per_seed, each);
+        let plants = sown.plants();
+        let mean = mean_of(&plants);
+        let cells = if self.fewest {
+            let enough = (f64::from(self.wanted) / mean.max(1e-9)).ceil();
+            (enough <= f64::from(u32::MAX)).then_some(enough as u64)
+        } else {
+            cells_for(wanted, &plants, self.sure)
         };
-        let q = succeeds(per_seed);
-        let wanted = u64::from(self.wanted.div_ceil(clump));
-        let cells = cells_to_sow(wanted, q, self.sure)
+        let cells = cells
             .and_then(|n| u32::try_from(n).ok())
-            .filter(|n| n.checked_mul(seeds_per_cell).is_some())
-            .ok_or_else(|| too_poor("viability", viability.share))?;
-        let empty = (1.0 - per_seed).powi(seeds_per_cell as i32);
-        let seedlings = f64::from(cells) * f64::from(seeds_per_cell) * per_seed;
-        let kept = f64::from(cells) * (1.0 - empty) * f64::from(clump);
-        let seeds = cells * seeds_per_cell;
-        let short_of = self.seeds.map(|have| seeds.saturating_sub(have));
+            .filter(|n| n.checked_mul(each).is_some())
+            .ok_or_else(|| Self::too_poor(viability.share, per_seed))?;
+        let seedlings = f64::from(each) * per_seed * self.seedlings_per_seed;
+        let kept = mean_of(&sown.seedlings());
+        let at_worst = self.sown(viability.low * self.comes_up, each).plants();
+        Ok(self.told(ToSow {
+            per_seed,
+            seeds_per_cell: each,
+            open_tray: false,
+            empty: (1.0 - per_seed).powi(each as i32),
+            cells,
+            seeds: cells * each,
+            chance: chance_of(wanted, u64::from(cells), &plants),
+            chance_at_worst: chance_of(wanted, u64::from(cells), &at_worst),
+            thinnings: (f64::from(cells) * (seedlings - kept)).max(0.0),
+            short_of: None,
+            verdict: say!(""),
+            viability,
+        }))
+    }
+
+    /// Seed so poor that cells would take a pinch each: thickly in an open tray, and what comes up is
+    /// pricked out.
+    fn in_an_open_tray(&self, viability: Viability, per_seed: f64) -> Result<ToSow, Vec<Fault>> {
+        let wanted = u64::from(self.wanted);
+        let alive = |per_seed: f64| {
+            let plant = per_seed * (1.0 - self.losses);
+            [1.0 - plant, plant]
+        };
+        let seeds = cells_for(wanted, &alive(per_seed), self.sure)
+            .filter(|seeds| *seeds <= MOST_PER_PLANT * wanted)
+            .ok_or_else(|| Self::too_poor(viability.share, per_seed))?;
+        let cells = self.wanted.div_ceil(self.plants_per_cell.max(1));
+        Ok(self.told(ToSow {
+            per_seed,
+            seeds_per_cell: (seeds as u32).div_ceil(cells.max(1)),
+            open_tray: true,
+            empty: 0.0,
+            cells,
+            seeds: seeds as u32,
+            chance: chance_of(wanted, seeds, &alive(per_seed)),
+            chance_at_worst: chance_of(wanted, seeds, &alive(viability.low * self.comes_up)),
+            thinnings: 0.0,
+            short_of: None,
+            verdict: say!(""),
+            viability,
+        }))
+    }
+
+    /// The same, with what the packet lacks and a verdict in words.
+    fn told(&self, to_sow: ToSow) -> ToSow {
+        let short_of = self.seeds.map(|have| to_sow.seeds.saturating_sub(have));
         let count = |n: u32| Quantity::Count.of(f64::from(n));
+        let chance = Quantity::Share.of(to_sow.chance);
         let verdict = match short_of {
+            _ if to_sow.open_tray && short_of.is_none_or(|short| short == 0) => say!(
+                "Sow {seeds} seeds thickly in an open tray and prick out what comes up: a {sure} chance of at least {wanted} plants",
+                seeds = count(to_sow.seeds),
+                wanted = count(self.wanted),
+                sure = chance
+            ),
+            Some(short) if short > 0 && to_sow.open_tray => say!(
+                "Sow {seeds} seeds thickly in an open tray and prick out what comes up: the packet is {short} seeds short",
+                seeds = count(to_sow.seeds),
+                short = count(short)
+            ),
             Some(short) if short > 0 => say!(
                 "Sow {cells} cells, {each} per cell: the packet is {short} seeds short",
-                cells = count(cells),
-                each = count(seeds_per_cell),
+                cells = count(to_sow.cells),
+                each = count(to_sow.seeds_per_cell),
                 short = count(short)
             ),
             _ => say!(
                 "Sow {cells} cells, {each} per cell: a {sure} chance of at least {wanted} plants",
-                cells = count(cells),
-                each = count(seeds_per_cell),
+                cells = count(to_sow.cells),
+                each = count(to_sow.seeds_per_cell),
                 wanted = count(self.wanted),
-                sure = Quantity::Share.of(chance_of(wanted, u64::from(cells), q))
+                sure = chance
             ),
         };
-        Ok(ToSow {
-            per_seed,
-            seeds_per_cell,
-            empty,
-            cells,
-            seeds,
-            chance: chance_of(wanted, u64::from(cells), q),
-            chance_at_worst: chance_of(
-                wanted,
-                u64::from(cells),
-                succeeds(viability.low * self.comes_up),
-            ),
-            thinnings: (seedlings - kept).max(0.0),
+        ToSow {
             short_of,
             verdict,
-            viability,
-        })
+            ..to_sow
+        }
     }
 
     fn check(&self) -> Result<(), Vec<Fault>> {
@@ -315,6 +333,8 @@ impl Want {
         ] {
             faults.number(&root.at(name), value, range, share);
         }
+        let at = root.at("seedlings_per_seed");
+        faults.number(&at, self.seedlings_per_seed, 1.0..=3.0, Quantity::Plain);
         let clump = f64::from(self.plants_per_cell);
         faults.number(&root.at("plants_per_cell"), clump, 1.0..=20.0, count);
         if let Some(seeds) = self.seeds_per_cell {

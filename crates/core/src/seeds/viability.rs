@@ -74,6 +74,18 @@ pub struct Viability {
     pub basis: Statement,
 }
 
+impl Viability {
+    /// Cuttings and slips are alive when they are cut; what does not root is among the crop's losses.
+    pub fn of_cuttings() -> Self {
+        Self {
+            share: 1.0,
+            low: 1.0,
+            high: 1.0,
+            basis: say!("cut fresh"),
+        }
+    }
+}
+
 impl GerminationTest {
     /// What a test says: the posterior Beta(1 + k, 1 + n − k) over a prior that knows nothing, its
     /// mean and the middle 90 % of it.

@@ -3,12 +3,14 @@
 pub mod frost;
 pub mod home;
 pub mod minima;
+pub mod outdoors;
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use frost::{FrostRecord, LAST_FROST_SD_DAYS};
+use outdoors::Outdoors;
 
 use crate::basis::clock::{Burning, ClockSpan, DAY_H};
 use crate::basis::dates::days_between;
@@ -83,6 +85,11 @@ pub struct Air {
 }
 
 impl Site {
+    /// The air outdoors on a usual `date`.
+    pub fn outdoors_on(&self, date: Date) -> Outdoors {
+        Outdoors::on(self.latitude_deg, self.last_frost, date)
+    }
+
     /// How people read figures there.
     pub fn manner(&self) -> Manner {
         let goes_with_units = match self.units {

@@ -10,14 +10,14 @@ const X: [f64; 4] = [30.0, 320.0, 610.0, 900.0];
 const TRAY: &str = "cells-72";
 
 /// A tier of a wire rack with two, three or four shop lights over four trays of a crop, up for about
-/// two weeks.
+/// a week.
 fn shop_lights(rows: &[f64], height_mm: f64, hours: f64, crop: &str) -> Corner {
     let mut corner = Corner::new()
         .place(RACK, |_| ())
         .tier("t2", |tier| tier.liner = true)
         .lamps("t2", "shop-led-36", rows, height_mm, hours);
     for x in X {
-        corner = corner.tray("t2", crop, TRAY, [x, 35.0], 20);
+        corner = corner.tray("t2", crop, TRAY, [x, 35.0], 14);
     }
     corner
 }

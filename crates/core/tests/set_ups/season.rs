@@ -15,7 +15,7 @@ fn one(crop: &str, change: impl FnOnce(&mut sunrise_core::plan::Sowing)) -> Corn
             "t1",
             "shop-led-36",
             &[90.0, 230.0, 380.0, 520.0],
-            200.0,
+            240.0,
             14.0,
         )
         .tray_changed("t1", crop, TRAY, [320.0, 35.0], 10, |sowing, _| {

@@ -169,7 +169,7 @@ pub fn set_ups() -> Vec<SetUp> {
                 .air(24.0, 20.0, 0.5)
                 .place(RACK, |_| ())
                 .tier("t1", |tier| tier.liner = true)
-                .lamps("t1", "bar-led-14", &[305.0], 120.0, 16.0)
+                .lamps("t1", "bar-led-14", &[305.0], 200.0, 16.0)
                 .tray("t1", "tomato", TRAY, [320.0, 35.0], 12)
                 .tray("t1", "tomato", TRAY, [620.0, 35.0], 12),
             &["warm_and_dim", "too_little_light"],

@@ -64,8 +64,8 @@ mod tests {
         let day = date(2027, 4, 9);
         let plan = one_rack(|plan| {
             for lamp in &mut tier(plan, "door", "t2").lamps {
-                lamp.flux_lm *= 1.3;
-                lamp.height_mm = 150.0;
+                lamp.flux_lm *= 1.5;
+                lamp.height_mm = 210.0;
             }
         });
         let finding = judged(&plan, "t2", day, judge).expect("a finding");

@@ -11,6 +11,7 @@ crate::advice::judgement::judgements! {
     storage_shades: Bay,
     hang_lamps: Bay,
     too_little_light: Bay,
+    stretches_in_a_crowd: Bay,
     seedlings_stretch: Bay,
     light_wasted: Bay,
     lights_in_quiet_hours: Bay,

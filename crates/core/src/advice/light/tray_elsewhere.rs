@@ -34,7 +34,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 #[cfg(test)]
 mod tests {
     use super::judge;
-    use crate::advice::testing::{format, judged, kettle_fen};
+    use crate::advice::testing::{format, judged, kettle_fen, tier};
     use jiff::civil::date;
 
     #[test]
@@ -42,16 +42,23 @@ mod tests {
         let day = date(2027, 4, 9);
         assert_eq!(judged(&kettle_fen(|_| ()), "t1", day, judge), None);
         // On a stack of its own, so to say: a container as tall as the bay allows.
-        let mixed = kettle_fen(|plan| {
-            let mut tall = format(plan, "cells-72").clone();
-            tall.id = "tall".into();
-            tall.height_mm = 190.0;
-            tall.dome_height_mm = None;
-            plan.tray_formats.push(tall);
-            let tray = plan.trays.iter_mut().find(|t| t.id == "ce1").unwrap();
-            tray.format = "tall".into();
-        });
-        let finding = judged(&mixed, "t1", day, judge).expect("a finding");
+        let mixed = |mm: i32| {
+            kettle_fen(|plan| {
+                for lamp in &mut tier(plan, "door", "t1").lamps {
+                    lamp.flux_lm *= 0.6;
+                }
+                let mut tall = format(plan, "cells-72").clone();
+                tall.id = "tall".into();
+                tall.height_mm = f64::from(mm);
+                tall.dome_height_mm = None;
+                plan.tray_formats.push(tall);
+                let tray = plan.trays.iter_mut().find(|t| t.id == "ce1").unwrap();
+                tray.format = "tall".into();
+            })
+        };
+        let mut taller = (100..230).step_by(10);
+        let finding = taller.find_map(|mm| judged(&mixed(mm), "t1", day, judge));
+        let finding = finding.expect("a finding");
         assert_eq!(finding.trays, ["ce1"]);
     }
 }

@@ -14,5 +14,7 @@ crate::advice::judgement::judgements! {
     too_few_pots: Sowing,
     cold_must_begin: Sowing,
     pot_on_now: Sowing,
+    cell_too_small: Sowing,
+    slips_want_fresh_water: Sowing,
     harden_off_now: Sowing,
 }

@@ -6,7 +6,7 @@ use crate::advice::sowing_view::SowingView;
 use crate::basis::dates::days_between;
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
-use crate::season::counting::usually_out;
+use crate::season::planting_out::usually_out;
 
 /// So many weeks before its time (our own estimate).
 const EARLY_WEEKS: f64 = 2.0;

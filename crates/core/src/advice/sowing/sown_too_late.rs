@@ -6,7 +6,7 @@ use crate::basis::dates::days_between;
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
 use crate::crops::StartReason;
-use crate::season::counting::usually_out;
+use crate::season::planting_out::usually_out;
 
 /// So many weeks late a crop with a long season no longer ripens (our own estimate).
 const LATE_WEEKS: f64 = 3.0;

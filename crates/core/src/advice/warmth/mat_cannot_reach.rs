@@ -45,8 +45,10 @@ mod tests {
 
     #[test]
     fn speaks_of_the_coolest_tray_with_what_would_help() {
-        let day = date(2027, 3, 20);
         let plan = kettle_fen(|plan| plan.site.air.night_c = 10.0);
+        let dates = crate::season::dates(&plan);
+        let pepper = dates.iter().find(|d| d.sowing == "pepper").unwrap();
+        let day = crate::basis::dates::plus_days(pepper.sow, 2);
         let finding = judged(&plan, "t3", day, judge).expect("a finding");
         assert!(
             finding.reason.to_string().contains("26 °C"),
@@ -57,6 +59,6 @@ mod tests {
             plan.site.air.day_c = 22.0;
             plan.site.air.night_c = 20.0;
         });
-        assert_eq!(judged(&warm, "t3", day, judge), None);
+        assert_eq!(judged(&warm, "t3", date(2027, 3, 20), judge), None);
     }
 }

@@ -7,6 +7,8 @@ crate::advice::judgement::judgements! {
     root_zone_wrong: Bay,
     too_cold_for_seedlings: Bay,
     warm_and_dim: Bay,
+    bolts_from_cold: Bay,
+    falls_behind: Bay,
     frost_over_the_frame: Bay,
     mat_still_on: Bay,
     mat_cannot_reach: Bay,

@@ -8,6 +8,7 @@ use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::plan::patch::{Fix, PatchStep};
 use crate::season::Reckoned;
+use crate::season::how_many::is_kept_down;
 
 pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let (plan, dates) = (reckoned.plan, &reckoned.dates);
@@ -15,7 +16,10 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         .iter()
         .zip(dates)
         .enumerate()
-        .filter(|(_, (_, dates))| dates.emerge.is_none() || dates.needs_warmth)
+        .filter(|(_, (sowing, dates))| {
+            let kept_down = is_kept_down(plan.crop(sowing), dates) && sowing.stays.is_none();
+            dates.emerge.is_none() || dates.needs_warmth || kept_down
+        })
         .map(|(i, (sowing, dates))| {
             let crop = plan.crop(sowing);
             // What it lies in, wherever it stands.
@@ -54,6 +58,11 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
                 headline,
                 reason: match dates.emergence_days {
                     None => say!("No seed comes up in mix at {now}.", now = now),
+                    Some(_) if dates.emerge.is_some() && !dates.needs_warmth => say!(
+                        "In mix at {now} only {share} of good seed comes up. Warmth is cheaper than more seed.",
+                        now = now,
+                        share = Quantity::Share.of(dates.comes_up),
+                    ),
                     Some(days) if dates.emerge.is_some() => say!(
                         "In mix at {now} seed takes {days} to come up, {late} longer than where it is warm: it needs a mat, or a warmer spot. Sowing earlier is no cure.",
                         now = now,

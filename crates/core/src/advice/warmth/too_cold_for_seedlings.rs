@@ -11,10 +11,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if view.bay.place.outdoors() {
         return None;
     }
-    let air = &view.plan.site.air;
-    let coldest_c = view
-        .shelf_air()
-        .map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c);
+    let coldest_c = view.coldest_air_c();
     let least = |part: &StandingPart<'_>| view.plan.crop(part.sowing).least_air_c;
     let (standing, part) = view
         .growing()

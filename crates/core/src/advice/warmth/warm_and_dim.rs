@@ -16,10 +16,7 @@ const LITTLE: f64 = 0.8;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let light = view.computed.light.as_ref()?;
     let low = light.target?.low;
-    let air = &view.plan.site.air;
-    let mean_c = view
-        .shelf_air()
-        .map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c);
+    let mean_c = view.mean_air_c();
     // Where the lamps only want another setting that comes first.
     let hangs_wrong = view
         .computed

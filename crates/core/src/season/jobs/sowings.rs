@@ -79,7 +79,11 @@ impl Sown<'_> {
     }
 
     fn sow(&self) -> Job {
-        let headline = say!("Sow {name}", name = self.name());
+        let headline = match self.crop.grown_from {
+            GrownFrom::Seed => say!("Sow {name}", name = self.name()),
+            GrownFrom::Slips => say!("Start {name}", name = self.name()),
+            GrownFrom::Cuttings => say!("Stick {name}", name = self.name()),
+        };
         let note = how_to_sow(self.crop, self.cells);
         Some((EventKind::Sow, self.dates.sow, [headline, note]))
     }
@@ -162,20 +166,38 @@ fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
         (_, GerminatesIn::Dark) => "covered, in the dark",
         (_, GerminatesIn::Either) => "covered",
     };
+    let depth = Quantity::LengthMm.of(crop.sow_depth_mm);
+    let warm = Quantity::TemperatureC.of(crop.root_zone_c);
+    let count = |n: u32| Quantity::Count.of(f64::from(n));
     match cells.and_then(|cells| cells.to_sow.as_ref()) {
+        Some(sow) if crop.grown_from != GrownFrom::Seed => say!(
+            "{cells}, one to a place, {depth} deep, {how}; keep the mix at {warm}",
+            cells = count(sow.cells),
+            depth = depth,
+            how = how,
+            warm = warm,
+        ),
+        Some(sow) if sow.open_tray => say!(
+            "{seeds} seeds thickly in an open tray, {depth} deep, {how}; prick out into {cells} cells; keep the mix at {warm}",
+            seeds = count(sow.seeds),
+            cells = count(sow.cells),
+            depth = depth,
+            how = how,
+            warm = warm,
+        ),
         Some(sow) => say!(
             "{cells} cells, {each} per cell, {depth} deep, {how}; keep the mix at {warm}",
-            cells = Quantity::Count.of(f64::from(sow.cells)),
-            each = Quantity::Count.of(f64::from(sow.seeds_per_cell)),
-            depth = Quantity::LengthMm.of(crop.sow_depth_mm),
+            cells = count(sow.cells),
+            each = count(sow.seeds_per_cell),
+            depth = depth,
             how = how,
-            warm = Quantity::TemperatureC.of(crop.root_zone_c),
+            warm = warm,
         ),
         None => say!(
             "{depth} deep, {how}, at {warm}",
-            depth = Quantity::LengthMm.of(crop.sow_depth_mm),
+            depth = depth,
             how = how,
-            warm = Quantity::TemperatureC.of(crop.root_zone_c),
+            warm = warm,
         ),
     }
 }

@@ -1,0 +1,197 @@
+//! The light that plants grow in at a spot: from its lamps, set as advised for them, through the deck
+//! above, and from windows.
+//!
+//! Lamps are set again and again as plants grow: where they hang on the day somebody looks neither moves
+//! dates nor tells how plants have grown. What they give on that day is told with that day.
+
+use std::collections::HashMap;
+use std::rc::Rc;
+
+use jiff::civil::Date;
+
+use crate::basis::plane::Footprint;
+use crate::basis::units::dli_mol_m2_d;
+use crate::crops::Crop;
+use crate::lamps::adjust;
+use crate::lamps::adjust::Reach;
+use crate::lamps::bands::LightBand;
+use crate::lamps::choice::{Setting, Want, dli_at};
+use crate::lamps::chooser::best_anyhow;
+use crate::lamps::hours::HourLimits;
+use crate::light::bay::BayField;
+use crate::light::daylight::{Sill, SillDay, cloudless_mol_m2_d};
+use crate::light::fields::Fields;
+use crate::light::surfaces::{Cover, let_down};
+use crate::plan::{SoundPlan, Stand};
+use crate::room::container::TrayFormat;
+use crate::room::{Bay, BayRef};
+
+/// A few cells tell the mean of all.
+const GRID: (u32, u32) = (4, 3);
+/// Leaves of half-grown seedlings over the rim.
+const HALF_GROWN_MM: f64 = 40.0;
+/// Old enough not to bleach as the youngest do.
+const SETTLED_DAYS: i32 = 21;
+/// As coarse as the mean light minds.
+const HEIGHT_STEP_MM: f64 = 20.0;
+/// Daylight is reckoned once for so many days, since it changes slowly.
+const DAYS_ALIKE: i32 = 10;
+/// What glass, and standing low among walls, leave of open daylight (our own estimate).
+const IN_A_FRAME: f64 = 0.6;
+/// How much of a deck above is covered by trays while it is in use (our own estimate).
+const COVERED: f64 = 0.7;
+
+/// The light at the spots of a plan, what they share reckoned once.
+pub(super) struct SpotLights<'a> {
+    plan: &'a SoundPlan,
+    fields: &'a Fields,
+    /// The lamps as advised for a crop in a kind of tray in a bay, on a box.
+    settings: HashMap<(BayRef, String, String, u64), Setting>,
+    /// The sun on the sill of a place, by tens of days.
+    sills: HashMap<(usize, i32), Rc<SillDay<'a>>>,
+    /// Daylight outdoors, by tens of days.
+    outdoors: HashMap<i32, f64>,
+}
+
+/// What grows at a spot.
+#[derive(Clone, Copy)]
+pub(super) struct Spot<'p> {
+    pub(super) crop: &'p Crop,
+    pub(super) format: &'p TrayFormat,
+    pub(super) stand: &'p Stand,
+    /// Its outline on the deck.
+    pub(super) outline: Footprint,
+}
+
+fn mean(values: &[f64]) -> f64 {
+    values.iter().sum::<f64>() / values.len().max(1) as f64
+}
+
+fn tens(date: Date) -> i32 {
+    i32::from(date.year()) * 1000 + i32::from(date.day_of_year()) / DAYS_ALIKE
+}
+
+impl<'a> SpotLights<'a> {
+    pub(super) fn new(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
+        Self {
+            plan,
+            fields,
+            settings: HashMap::new(),
+            sills: HashMap::new(),
+            outdoors: HashMap::new(),
+        }
+    }
+
+    /// The mean daily light of lamps on what grows half grown at `spot` in `bay`, and of what the deck
+    /// above lets down, in mol/m²/d; the lamps set with regard to so much `daylight`.
+    pub(super) fn by_lamps(&mut self, spot: Spot<'_>, bay: &Bay<'_>, daylight: f64) -> f64 {
+        let (format, stand) = (spot.format, spot.stand);
+        let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
+        let field = BayField::new(bay, Cover::default(), self.fields);
+        let cells = field.cells(spot.outline.cells(GRID.0, GRID.1));
+        let own = if bay.tier.lamps.is_empty() {
+            0.0
+        } else {
+            let wants = [Want {
+                light: Rc::new(|height_mm, lift_mm| {
+                    field.hung(&cells, over_feet + lift_mm, height_mm)
+                }),
+                besides: vec![daylight; (GRID.0 * GRID.1) as usize],
+                band: LightBand::of(spot.crop, SETTLED_DAYS),
+            }];
+            let key = (
+                stand.bay.clone(),
+                spot.crop.id.clone(),
+                format.id.clone(),
+                over_feet.to_bits(),
+            );
+            let setting = self.settings.entry(key).or_insert_with(|| {
+                let reach = Reach {
+                    leaves_mm: over_feet,
+                    tops_mm: over_feet,
+                    least_gap_mm: bay.least_gap_mm(),
+                };
+                let limits = HourLimits::new(
+                    spot.crop.photoperiod_most_h,
+                    self.plan.site.free_hours(),
+                    bay.place.has_daylight(),
+                );
+                let choices = adjust::choices(bay, reach, HEIGHT_STEP_MM);
+                best_anyhow(&wants, &choices, limits).unwrap_or(Setting {
+                    // Nothing fits under: as near as the lamps come.
+                    height_mm: bay.highest_face_mm().max(over_feet + bay.tier.lift_mm()),
+                    ..adjust::now(bay)
+                })
+            });
+            dli_at(&wants, *setting).mean - daylight
+        };
+        own + self.through_the_deck_above(bay, &field, &cells, over_feet + bay.tier.lift_mm())
+    }
+
+    fn through_the_deck_above(
+        &self,
+        bay: &Bay<'_>,
+        field: &BayField,
+        cells: &crate::light::fields::CellField,
+        canopy_mm: f64,
+    ) -> f64 {
+        let cover = Cover {
+            trays: COVERED,
+            leaves: 0.0,
+        };
+        let Some(above) = bay.above().filter(|above| !above.tier.lamps.is_empty()) else {
+            return 0.0;
+        };
+        let share = let_down(&above, cover);
+        if share <= 0.0 {
+            return 0.0;
+        }
+        let there = BayField::new(&above, Cover::default(), self.fields);
+        let light = field.let_down(cells, canopy_mm, share * there.mean_on_deck());
+        dli_mol_m2_d(mean(&light), above.tier.photoperiod_h)
+    }
+
+    /// Daylight at `outline` in `bay` on `date`, in mol/m²/d; none away from windows.
+    pub(super) fn by_day(
+        &mut self,
+        bay: &Bay<'_>,
+        outline: &Footprint,
+        rim_mm: f64,
+        date: Date,
+    ) -> f64 {
+        if !bay.place.has_daylight() {
+            return 0.0;
+        }
+        let plan = self.plan;
+        let sill = match self.sills.get(&(bay.place_index, tens(date))) {
+            Some(known) => Some(Rc::clone(known)),
+            None => {
+                // As the plan has it, so that what is remembered outlives `bay`.
+                let own = plan.bay(&bay.reference());
+                let sill = own.and_then(|own| Sill::before(&own, &plan.site));
+                let day = sill.map(|sill| Rc::new(sill.on(date)));
+                if let Some(day) = &day {
+                    let key = (bay.place_index, tens(date));
+                    self.sills.insert(key, Rc::clone(day));
+                }
+                day
+            }
+        };
+        match sill {
+            Some(day) => {
+                let points = outline.cells(1, 2).into_iter();
+                let light: Vec<f64> = points.map(|at| day.mol_m2_d(at, rim_mm)).collect();
+                mean(&light)
+            }
+            None => self.outdoors(date),
+        }
+    }
+
+    /// Daylight in a frame outdoors on `date`, in mol/m²/d.
+    pub(super) fn outdoors(&mut self, date: Date) -> f64 {
+        let site = &self.plan.site;
+        *self.outdoors.entry(tens(date)).or_insert_with(|| {
+            cloudless_mol_m2_d(site.latitude_deg, date) * site.average_of_cloudless() * IN_A_FRAME
+        })
+    }
+}
