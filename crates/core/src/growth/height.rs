@@ -16,9 +16,9 @@ const CROWDED: f64 = 0.8;
 /// A day that is a degree warmer against its night than usual makes it so much taller (from memory:
 /// growers' figures on day and night temperature).
 const PER_KELVIN: f64 = 1.03;
-/// In less daily light than this it has nothing to grow from once its seed is used up, in mol/m²/d
-/// (our own estimate).
-const STARVES_UNDER_MOL_M2_D: f64 = 2.0;
+/// In less daily light than this it has too little to build stems from once its seed is used up, in
+/// mol/m²/d: what it reaches for and what it has then keep the balance (our own estimate).
+const STARVES_UNDER_MOL_M2_D: f64 = 5.0;
 /// Where the curve of height is steepest, as a share of the way to planting out, and how steep.
 const MIDDLE: f64 = 0.6;
 const STEEPNESS: f64 = 8.0;
@@ -90,7 +90,7 @@ pub(super) fn added(crop: &Crop, cd: f64, day: &Conditions, spread_mm: f64) -> A
     let over_usual_k = day.air.day_over_night_k - Air::USUAL.day_over_night_k;
     let by_air = PER_KELVIN.powf(over_usual_k.clamp(-10.0, 10.0));
     let dli = day.dli * day.unshaded;
-    let fed = (dli / STARVES_UNDER_MOL_M2_D).clamp(0.0, 1.0);
+    let fed = (dli / STARVES_UNDER_MOL_M2_D).clamp(0.0, 1.0).sqrt();
     Added {
         mm: (seed + leaves * fed) * by_air * stretch(dli) * crowding(crop, spread_mm, day.pitch_mm),
         sturdy_mm: (seed + leaves) * by_air.min(1.0) * stretch(dli.max(crop.dli_low_mol_m2_d)),

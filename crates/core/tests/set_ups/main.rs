@@ -4,6 +4,7 @@
 
 mod chains;
 mod corner;
+mod growth;
 mod light;
 mod season;
 mod space;
@@ -54,6 +55,7 @@ fn all() -> Vec<SetUp> {
         warmth::set_ups(),
         space::set_ups(),
         season::set_ups(),
+        growth::set_ups(),
     ]
     .into_iter()
     .flatten()
@@ -104,7 +106,7 @@ fn an_old_hand_would_say_the_same() {
 #[test]
 fn there_are_enough_of_them_and_the_table_shows_them() {
     let sets = all();
-    assert!(sets.len() >= 30, "{}", sets.len());
+    assert!(sets.len() >= 60, "{}", sets.len());
     let mut table = String::from(
         "# Set-ups, and what is said of them\n\nCommon practice, no source, in the first three columns; the last is computed.\n\n| set-up | an old hand says | and would not say | first advice |\n|---|---|---|---|\n",
     );
