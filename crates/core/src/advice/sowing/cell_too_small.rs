@@ -8,6 +8,7 @@ use crate::advice::sowing_view::SowingView;
 use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
+use crate::crops::GrownFrom;
 use crate::plan::Tray;
 use crate::plan::patch::{Fix, PatchStep};
 use crate::room::container::TrayFormat;
@@ -18,6 +19,10 @@ const BEARS_DAYS: i32 = 14;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let plan = view.plan;
+    // Slips and cuttings are cut again, or stand in pots from the start.
+    if view.crop.grown_from != GrownFrom::Seed {
+        return None;
+    }
     let full = |tray: &Tray| -> Option<(Date, Date, f64)> {
         let span = PartSpan::of(plan, tray.potted, view.dates);
         // What is potted on before, or has its day for that, leaves in time.
@@ -38,11 +43,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let &(tray, (day, leaves, cell_ml)) = all.iter().min_by_key(|(_, (day, ..))| *day)?;
     let early = f64::from(days_between(day, leaves)) / DAYS_PER_WEEK;
     let ml = |ml: f64| Quantity::VolumeMl.of(ml);
-    let larger = if tray.potted {
-        2.0 * cell_ml
-    } else {
-        view.crop.pot_ml().max(2.0 * cell_ml)
-    };
+    let larger = larger_ml(view, tray, cell_ml);
     let sown = view.sowing.sown || tray.potted;
     Some(Finding {
         trays: all.iter().map(|(tray, _)| tray.id.clone()).collect(),
@@ -70,13 +71,25 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     })
 }
 
+/// The mix that they are potted on into, in ml.
+fn larger_ml(view: &SowingView<'_>, tray: &Tray, cell_ml: f64) -> f64 {
+    let own = if tray.potted {
+        0.0
+    } else {
+        view.crop.pot_on_ml.max(view.crop.cell_ml)
+    };
+    own.max(2.0 * cell_ml)
+}
+
 /// Pots for all of it, of a kind that the plan has.
 fn pots(view: &SowingView<'_>, tray: &Tray) -> Option<Fix> {
     if tray.potted {
         return None;
     }
-    let format = TrayFormat::nearest(&view.plan.tray_formats, view.crop.pot_ml())?;
-    if format.cell_ml <= view.plan.format(tray).cell_ml {
+    let cell_ml = view.plan.format(tray).cell_ml;
+    let formats = &view.plan.tray_formats;
+    let format = TrayFormat::nearest(formats, larger_ml(view, tray, cell_ml))?;
+    if format.cell_ml <= cell_ml {
         return None;
     }
     let each = view.crop.plants_per_cell.max(1);
