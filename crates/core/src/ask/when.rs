@@ -18,6 +18,8 @@ pub struct CropStart {
     pub crop: String,
     /// What it is called.
     pub name: String,
+    /// What else people call it.
+    pub also_called: Vec<String>,
     /// Where it is best sown.
     pub start: StartPlace,
     /// Day to sow it in this room's air.
@@ -53,6 +55,7 @@ pub fn when(plan: &SoundPlan, today: Date, fields: &Fields) -> Vec<CropStart> {
             CropStart {
                 crop: crop.id.clone(),
                 name: crop.name.clone(),
+                also_called: crop.also_called.clone(),
                 start: crop.start,
                 sow: dates.sow,
                 out: dates.out,

@@ -7,58 +7,58 @@ use crate::crops::{Crop, Emergence, GerminatesIn, Habit, Vigour};
 
 /// Figures of a variety that are not its kind's; what is left out is as the crop has it.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields, default)]
+#[serde(deny_unknown_fields)]
 pub struct Differs {
     /// How days to emergence follow from temperature.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub emergence: Option<Emergence>,
     /// Weeks from sowing to planting out.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub weeks_indoors: Option<f64>,
     /// Weeks from the last frost to planting out.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub weeks_after_last_frost: Option<f64>,
     /// Root-zone temperature to germinate at, in °C.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub root_zone_c: Option<f64>,
     /// The coldest air that its seedlings stand for a night, in °C.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub least_air_c: Option<f64>,
     /// Its seedlings grow in air warmer than this, in °C.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub grows_over_c: Option<f64>,
     /// Least daily light integral that grows a sturdy seedling.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dli_low_mol_m2_d: Option<f64>,
     /// Daily light integral past which seedlings gain nothing.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dli_high_mol_m2_d: Option<f64>,
     /// Longest photoperiod it bears, in hours.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photoperiod_most_h: Option<f64>,
     /// Whether seed wants light or darkness.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub germinates_in: Option<GerminatesIn>,
     /// Height within days of coming up, in mm.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub emerges_mm: Option<f64>,
     /// Height at planting out in mm.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub height_out_mm: Option<f64>,
     /// How fast it fills its cell.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub vigour: Option<Vigour>,
     /// How it grows as a seedling.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub habit: Option<Habit>,
     /// From plant to plant in the tray, by the time it goes out.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spacing_mm: Option<f64>,
     /// Weeks from emergence to potting on; 0 when it stays.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pot_on_weeks: Option<f64>,
     /// Weeks cold and moist before it is sown warm.
-    #[serde(skip_serializing_if = "Option::is_none")]
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cold_weeks: Option<f64>,
 }
 

@@ -18,6 +18,7 @@ export type Fix = Schemas['Fix'];
 export type BayFit = Schemas['BayFit'];
 export type ChamberWay = Schemas['ChamberWay'];
 export type Changes = Schemas['Changes'];
+export type { Schemas };
 export type Crop = Schemas['Crop'];
 export type CropStart = Schemas['CropStart'];
 export type CropLibrary = Schemas['CropLibrary'];

@@ -1048,9 +1048,11 @@ export interface components {
             per_seed: number;
             /**
              * Format: int32
-             * @description Seeds in each cell.
+             * @description Seeds in each cell; in an open tray, for each cell that is pricked out into.
              */
             seeds_per_cell: number;
+            /** @description Whether they are sown thickly in an open tray, and what comes up is pricked out. */
+            open_tray: boolean;
             /**
              * Format: double
              * @description The share of cells that stay empty.
@@ -1058,7 +1060,7 @@ export interface components {
             empty: number;
             /**
              * Format: int32
-             * @description Cells to sow.
+             * @description Cells to sow, or to prick out into.
              */
             cells: number;
             /**
@@ -1098,9 +1100,11 @@ export interface components {
             per_seed: number;
             /**
              * Format: int32
-             * @description Seeds in each cell.
+             * @description Seeds in each cell; in an open tray, for each cell that is pricked out into.
              */
             seeds_per_cell: number;
+            /** @description Whether they are sown thickly in an open tray, and what comes up is pricked out. */
+            open_tray: boolean;
             /**
              * Format: double
              * @description The share of cells that stay empty.
@@ -1108,7 +1112,7 @@ export interface components {
             empty: number;
             /**
              * Format: int32
-             * @description Cells to sow.
+             * @description Cells to sow, or to prick out into.
              */
             cells: number;
             /**
@@ -1416,11 +1420,21 @@ export interface components {
             spots: components["schemas"]["FreeSpot"][];
             against?: components["schemas"]["Statement"] | null;
         };
+        /**
+         * @description What a seedling is behind by.
+         * @enum {string}
+         */
+        Behind: "light" | "warmth" | "roots" | "shade";
         /** @description What only a bench has. */
         Bench: {
             /** @description Whether it can be carried folded, or with its legs off. */
             folds: boolean;
         };
+        /**
+         * @description The air under which a crop, held there for days, runs to seed later, in °C; or that cold never makes
+         *     it.
+         */
+        Bolts: number | components["schemas"]["Never"];
         /** @description The boxes that lift trays. */
         Boxes: {
             /** @description The height of each box, or of each layer of like ones, that is at hand. */
@@ -1706,6 +1720,13 @@ export interface components {
              */
             plants_per_cell?: number;
             /**
+             * Format: double
+             * @description Seedlings that a seed gives on the mean: clusters hold several.
+             */
+            seedlings_per_seed?: number;
+            /** @description Whether seed is dear: one to a cell, or a clump's worth, and none to spare. */
+            fewest?: boolean;
+            /**
              * Format: int32
              * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
              */
@@ -1752,6 +1773,13 @@ export interface components {
              * @description Plants that grow together in a cell as a clump.
              */
             plants_per_cell?: number;
+            /**
+             * Format: double
+             * @description Seedlings that a seed gives on the mean: clusters hold several.
+             */
+            seedlings_per_seed?: number;
+            /** @description Whether seed is dear: one to a cell, or a clump's worth, and none to spare. */
+            fewest?: boolean;
             /**
              * Format: int32
              * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.
@@ -2113,6 +2141,8 @@ export interface components {
             id: string;
             /** @description Common name. */
             name: string;
+            /** @description What else people call it. */
+            also_called?: string[];
             /** @description How days to emergence follow from temperature. */
             emergence: components["schemas"]["Emergence"];
             /**
@@ -2142,6 +2172,13 @@ export interface components {
             least_air_c?: number;
             /**
              * Format: double
+             * @description Its seedlings grow in air warmer than this, in °C.
+             */
+            grows_over_c?: number;
+            /** @description Days on end in air under this, in °C, make it run to seed later; or never. */
+            bolts_under_c?: components["schemas"]["Bolts"];
+            /**
+             * Format: double
              * @description Least daily light integral that grows a sturdy seedling.
              */
             dli_low_mol_m2_d: number;
@@ -2159,6 +2196,11 @@ export interface components {
             germinates_in: components["schemas"]["GerminatesIn"];
             /** @description What is put into the mix, or into water. */
             grown_from: components["schemas"]["GrownFrom"];
+            /**
+             * Format: double
+             * @description Height within days of coming up, in mm; of slips and cuttings, how long they are cut.
+             */
+            emerges_mm?: number;
             /**
              * Format: double
              * @description Height at planting out in mm.
@@ -2224,8 +2266,15 @@ export interface components {
              * @description The share of seedlings lost from emergence to planting out.
              */
             losses: number;
+            /**
+             * Format: double
+             * @description Seedlings that one seed gives: clusters hold several.
+             */
+            seedlings_per_seed?: number;
             /** @description Years in a cool, dry room until half of the seed is dead. */
             seed_life_years: components["schemas"]["Known"];
+            /** @description What else is good to know of it. */
+            note?: string;
         };
         /** @description The crops that come with the application, and where their figures come from. */
         CropLibrary: {
@@ -2242,6 +2291,8 @@ export interface components {
             crop: string;
             /** @description What it is called. */
             name: string;
+            /** @description What else people call it. */
+            also_called: string[];
             /** @description Where it is best sown. */
             start: components["schemas"]["StartPlace"];
             /**
@@ -2361,6 +2412,78 @@ export interface components {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
         } | "outline" | "sowings" | "days";
+        /** @description Figures of a variety that are not its kind's; what is left out is as the crop has it. */
+        Differs: {
+            emergence?: components["schemas"]["Emergence"] | null;
+            /**
+             * Format: double
+             * @description Weeks from sowing to planting out.
+             */
+            weeks_indoors?: number | null;
+            /**
+             * Format: double
+             * @description Weeks from the last frost to planting out.
+             */
+            weeks_after_last_frost?: number | null;
+            /**
+             * Format: double
+             * @description Root-zone temperature to germinate at, in °C.
+             */
+            root_zone_c?: number | null;
+            /**
+             * Format: double
+             * @description The coldest air that its seedlings stand for a night, in °C.
+             */
+            least_air_c?: number | null;
+            /**
+             * Format: double
+             * @description Its seedlings grow in air warmer than this, in °C.
+             */
+            grows_over_c?: number | null;
+            /**
+             * Format: double
+             * @description Least daily light integral that grows a sturdy seedling.
+             */
+            dli_low_mol_m2_d?: number | null;
+            /**
+             * Format: double
+             * @description Daily light integral past which seedlings gain nothing.
+             */
+            dli_high_mol_m2_d?: number | null;
+            /**
+             * Format: double
+             * @description Longest photoperiod it bears, in hours.
+             */
+            photoperiod_most_h?: number | null;
+            germinates_in?: components["schemas"]["GerminatesIn"] | null;
+            /**
+             * Format: double
+             * @description Height within days of coming up, in mm.
+             */
+            emerges_mm?: number | null;
+            /**
+             * Format: double
+             * @description Height at planting out in mm.
+             */
+            height_out_mm?: number | null;
+            vigour?: components["schemas"]["Vigour"] | null;
+            habit?: components["schemas"]["Habit"] | null;
+            /**
+             * Format: double
+             * @description From plant to plant in the tray, by the time it goes out.
+             */
+            spacing_mm?: number | null;
+            /**
+             * Format: double
+             * @description Weeks from emergence to potting on; 0 when it stays.
+             */
+            pot_on_weeks?: number | null;
+            /**
+             * Format: double
+             * @description Weeks cold and moist before it is sown warm.
+             */
+            cold_weeks?: number | null;
+        };
         /** @description The brightness steps of a lamp. */
         Dimmer: {
             /** @description The share of its full light at each step, the least first; watts follow it. */
@@ -3216,6 +3339,24 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
             dates?: components["schemas"]["DateForm"] | null;
         };
+        /** @description The same crop sown in the bed. */
+        InTheBed: {
+            /**
+             * Format: date
+             * @description The first day on which it can be sown there, in a usual year.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description The day on which it is as far as what is planted out.
+             */
+            ready: string;
+            /**
+             * Format: double
+             * @description Weeks that planting out is earlier; negative where the bed is.
+             */
+            gained_weeks: number;
+        };
         /** @description What a place is, written `{"rack": {…}}`. */
         Kind: {
             /** @description Free-standing shelving. */
@@ -3710,6 +3851,11 @@ export interface components {
          * @enum {string}
          */
         MouldRisk: "low" | "raised" | "high";
+        /**
+         * @description Written `"never"`.
+         * @enum {string}
+         */
+        Never: "never";
         /** @description A plan to keep. */
         NewPlan: {
             /** @description The document. */
@@ -3805,13 +3951,13 @@ export interface components {
         Pace: {
             /**
              * Format: double
-             * @description Mean daily light on it under its lamps, in mol/m²/d; `None` without lamps, where it is not
-             *     reckoned with.
+             * @description Mean daily light on it, from lamps set as advised and from windows, in mol/m²/d; `None` where it
+             *     stands nowhere.
              */
             dli?: number | null;
             /**
              * Format: double
-             * @description Mean of the room's air, in °C.
+             * @description Mean of the air where it grows, in °C.
              */
             air_c: number;
             /**
@@ -3895,6 +4041,7 @@ export interface components {
              * @description How tall the plants stand over the rim.
              */
             plant_height_mm: number;
+            plant?: components["schemas"]["PlantOnDay"] | null;
             /**
              * Format: int32
              * @description Cells along x.
@@ -4048,6 +4195,7 @@ export interface components {
              */
             pots_there: number;
             to_sow?: components["schemas"]["ToSow"] | null;
+            warm_first?: components["schemas"]["Statement"] | null;
             problem?: components["schemas"]["Statement"] | null;
             /**
              * Format: int64
@@ -4152,6 +4300,7 @@ export interface components {
             /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
             stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
+            in_the_bed?: components["schemas"]["InTheBed"] | null;
             /**
              * Format: double
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
@@ -4381,6 +4530,30 @@ export interface components {
              */
             with?: string[];
             assessment?: components["schemas"]["Assessment"] | null;
+        };
+        /** @description How the plants of a part have grown until a day. */
+        PlantOnDay: {
+            /**
+             * Format: double
+             * @description How wide their leaves spread.
+             */
+            spread_mm: number;
+            /**
+             * Format: double
+             * @description Their height against that of sturdy ones: 1.4 is stretched by 40 %.
+             */
+            stretched: number;
+            /**
+             * Format: double
+             * @description Leaf and root against those of their age in usual conditions: 0.5 is half as much.
+             */
+            size: number;
+            behind_by?: components["schemas"]["Behind"] | null;
+            /**
+             * Format: double
+             * @description The share of their cell that roots fill; over 1 they circle.
+             */
+            cell_filled: number;
         };
         /** @description Power, energy and cost of a bay or of the whole room on a day. */
         Power: {
@@ -5409,6 +5582,10 @@ export interface components {
              * @description Seeds in each cell; left out, as many as keep cells from staying empty.
              */
             seeds_per_cell?: number | null;
+            /** @description Whether seed is few or dear: one to a cell, or a clump's worth, and none to spare. */
+            fewest_seeds?: boolean;
+            /** @description In what the variety differs from its kind. */
+            differs?: components["schemas"]["Differs"];
             /**
              * @description Whether it is potted on as the crop usually is; left out, yes. No means its final pot from
              *     the start.
@@ -5449,6 +5626,7 @@ export interface components {
              */
             pots_there: number;
             to_sow?: components["schemas"]["ToSow"] | null;
+            warm_first?: components["schemas"]["Statement"] | null;
             problem?: components["schemas"]["Statement"] | null;
             /**
              * Format: int64
@@ -5553,6 +5731,7 @@ export interface components {
             /** @description Whether it has a spot to germinate in: without one its days are reckoned as if in the room's air. */
             stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
+            in_the_bed?: components["schemas"]["InTheBed"] | null;
             /**
              * Format: double
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
@@ -5934,9 +6113,11 @@ export interface components {
             per_seed: number;
             /**
              * Format: int32
-             * @description Seeds in each cell.
+             * @description Seeds in each cell; in an open tray, for each cell that is pricked out into.
              */
             seeds_per_cell: number;
+            /** @description Whether they are sown thickly in an open tray, and what comes up is pricked out. */
+            open_tray: boolean;
             /**
              * Format: double
              * @description The share of cells that stay empty.
@@ -5944,7 +6125,7 @@ export interface components {
             empty: number;
             /**
              * Format: int32
-             * @description Cells to sow.
+             * @description Cells to sow, or to prick out into.
              */
             cells: number;
             /**
@@ -6367,6 +6548,13 @@ export interface components {
              * @description Plants that grow together in a cell as a clump.
              */
             plants_per_cell?: number;
+            /**
+             * Format: double
+             * @description Seedlings that a seed gives on the mean: clusters hold several.
+             */
+            seedlings_per_seed?: number;
+            /** @description Whether seed is dear: one to a cell, or a clump's worth, and none to spare. */
+            fewest?: boolean;
             /**
              * Format: int32
              * @description Seeds in each cell; left out, as many as keep empty cells under `most_empty`.

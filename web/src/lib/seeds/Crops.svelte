@@ -2,10 +2,11 @@
   // The crops: whether to start them indoors, when and in what; every figure with its source.
   import type { Crop, CropLibrary } from '../api/client';
   import ChoiceField from '../fields/ChoiceField.svelte';
+  import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import { replace } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
-  import { otherNames } from '../shell/otherNames';
+  import Traits from './Traits.svelte';
   import { shell } from '../shell/shell.svelte';
   import { plain } from '../start/asked';
 
@@ -35,7 +36,7 @@
   const found = $derived(
     crops
       .filter((crop) =>
-        plain(`${crop.name} ${otherNames(crop.name)}`).includes(plain(wanted.trim())),
+        plain(`${crop.name} ${crop.also_called?.join(' ') ?? ''}`).includes(plain(wanted.trim())),
       )
       .filter((crop) =>
         filter === 'all'
@@ -56,6 +57,9 @@
     ['dli_low_mol_m2_d', 'Light, least', 'dli_mol_m2_d'],
     ['dli_high_mol_m2_d', 'Light, most', 'dli_mol_m2_d'],
     ['photoperiod_most_h', 'Longest day', 'hours'],
+    ['least_air_c', 'Coldest air it bears', 'temperature_c'],
+    ['grows_over_c', 'Grows in air over', 'temperature_c'],
+    ['emerges_mm', 'Height when just up', 'length_mm'],
     ['height_out_mm', 'Height at planting out', 'length_mm'],
     ['sow_depth_mm', 'Sown deep', 'length_mm'],
     ['soak_h', 'Soaked', 'hours'],
@@ -67,13 +71,14 @@
     ['plants_per_cell', 'Plants in a cell', 'count'],
     ['spacing_mm', 'Apart in the tray', 'length_mm'],
     ['losses', 'Losses', 'share'],
+    ['seedlings_per_seed', 'Seedlings from a seed', 'plain'],
   ];
 
-  function set(crop: Crop, field: keyof Crop, value: number) {
+  function set(crop: Crop, field: keyof Crop, value: unknown) {
     const list = bench.draft?.crops ?? [];
     const index = list.findIndex((other) => other.id === crop.id);
     const whole = field === 'plants_per_cell' || field === 'hardening_days';
-    const changed = { ...crop, [field]: whole ? Math.round(value) : value };
+    const changed = { ...crop, [field]: whole ? Math.round(value as number) : value };
     bench.keep(
       index >= 0
         ? [replace(`/crops/${index}`, changed)]
@@ -158,7 +163,26 @@
               ? `lives ${words.number(crop.seed_life_years, 'years')}`
               : 'lives nobody knows how long'}.
           </p>
-          <div class="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
+          {#if crop.note}<p class="mt-1">{crop.note}</p>{/if}
+          {#if crop.also_called?.length}
+            <p class="text-sm text-soft">Also called {crop.also_called.join(', ')}.</p>
+          {/if}
+          <div class="mt-2">
+            <NameField label="Name" value={crop.name} onset={(name) => set(crop, 'name', name)} />
+          </div>
+          <div class="mt-1">
+            <Traits {crop} onset={(field, value) => set(crop, field, value)} />
+          </div>
+          <div class="mt-1 grid grid-cols-2 gap-x-2 gap-y-1">
+            <NumberField
+              label="Bolts under"
+              value={typeof crop.bolts_under_c === 'number' ? crop.bolts_under_c : undefined}
+              quantity="temperature_c"
+              field="/crops/*/bolts_under_c"
+              none="never"
+              onset={(value) => set(crop, 'bolts_under_c', value)}
+              onclear={() => set(crop, 'bolts_under_c', 'never')}
+            />
             {#each fields as [field, label, quantity] (field)}
               <div>
                 <NumberField

@@ -2,6 +2,7 @@
   // How many cells and seeds for the plants wanted, with any figures.
   import { api, Refused } from '../api/client';
   import type { ToSow } from '../api/client';
+  import CheckField from '../fields/CheckField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import { bench } from '../bench/workbench.svelte';
 
@@ -13,6 +14,8 @@
   let of: number | undefined = $state();
   let losses = $state(start?.losses ?? 0);
   let clump = $state(start?.plants_per_cell ?? 1);
+  let clusters = $state(start?.seedlings_per_seed ?? 1);
+  let fewest = $state(false);
   let sure = $state(start?.sure ?? 0.9);
   let answer: ToSow | undefined = $state.raw();
   let problem = $state('');
@@ -24,6 +27,8 @@
       losses,
       sure,
       plants_per_cell: Math.round(clump),
+      seedlings_per_seed: clusters,
+      fewest,
       ...(tested
         ? { test: { sprouted: Math.round(sprouted!), of: Math.round(of!) } }
         : { viability: viability ?? start?.viability ?? null }),
@@ -99,15 +104,28 @@
     field="/calc/seeds/plants_per_cell"
     onset={(n) => (clump = n)}
   />
+  <NumberField
+    label="Seedlings a seed"
+    value={clusters}
+    quantity="plain"
+    field="/calc/seeds/seedlings_per_seed"
+    onset={(n) => (clusters = n)}
+  />
 </div>
+<CheckField
+  label="Few or dear seeds: one to a cell, none to spare"
+  value={fewest}
+  onset={(yes) => (fewest = yes)}
+/>
 {#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
 {#if answer}
   <div class="mt-2 rounded-xl bg-straw-soft p-3" data-testid="how-many">
     <b class="block text-lg">{words.say(answer.verdict)}</b>
-    {answer.seeds} seeds; {words.number(answer.empty, 'share')} of cells stay empty, {Math.round(
-      answer.thinnings,
-    )} seedlings come off{#if tested}. Of the seed {words.number(answer.viability.share, 'share')} is
-      alive,
+    {answer.seeds} seeds{#if !answer.open_tray}; {words.number(answer.empty, 'share')} of cells stay empty,
+      {Math.round(answer.thinnings)} seedlings come off{/if}{#if tested}. Of the seed {words.number(
+        answer.viability.share,
+        'share',
+      )} is alive,
       {words.number(answer.viability.low, 'share')} to {words.number(
         answer.viability.high,
         'share',

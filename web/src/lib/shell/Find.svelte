@@ -9,7 +9,7 @@
 
   let text = $state('');
   let marked = $state(0);
-  let library: { id: string; name: string }[] = $state.raw([]);
+  let library: { id: string; name: string; also_called?: string[] }[] = $state.raw([]);
   const hits = $derived(find(text, library));
   const kinds = {
     place: 'place',

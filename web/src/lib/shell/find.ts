@@ -4,7 +4,6 @@ import type { BayRef } from '../api/client';
 import type { ChapterId } from '../room/bay/chapter.svelte';
 import { bench } from '../bench/workbench.svelte';
 import { plain } from '../start/asked';
-import { otherNames } from './otherNames';
 
 export interface Found {
   kind: 'place' | 'shelf' | 'sowing' | 'tray' | 'advice' | 'gear' | 'crop' | 'where';
@@ -75,8 +74,15 @@ const PLACES: { title: string; href: string; words: string }[] = [
   { title: 'Guided start', href: '/start', words: 'begin wizard help new' },
 ];
 
+/** A crop, and what else people call it. */
+interface Named {
+  id: string;
+  name: string;
+  also_called?: string[];
+}
+
 /** Crops, trays, shelves, gear, advice and places to go whose words hold all that is in `text`. */
-export function find(text: string, library: { id: string; name: string }[] = []): Found[] {
+export function find(text: string, library: Named[] = []): Found[] {
   const wanted = plain(text.trim()).split(/\s+/).filter(Boolean);
   if (wanted.length === 0 || !bench.draft) return [];
   const hits: { found: Found; rank: number }[] = [];
@@ -94,6 +100,8 @@ export function find(text: string, library: { id: string; name: string }[] = [])
     hits.push({ found, rank });
   };
   const sowings = bench.assessment?.sowings ?? [];
+  const called = new Map(library.map((crop) => [crop.name, crop.also_called?.join(' ') ?? '']));
+  const otherNames = (crop: string) => called.get(crop) ?? '';
   for (const { id, name } of bench.places) {
     add({ kind: 'place', title: name, detail: '', place: id }, 'rack shelving cabinet');
   }

@@ -9,6 +9,8 @@
   import NumberField from '../fields/NumberField.svelte';
   import WhyNote from '../finding/WhyNote.svelte';
   import DateField from '../fields/DateField.svelte';
+  import Bed from './Bed.svelte';
+  import Variety from './Variety.svelte';
   import SowingDays from './SowingDays.svelte';
   import { potOn } from '../room/trays/move';
   import { bench } from '../bench/workbench.svelte';
@@ -110,6 +112,7 @@
           )} of light{/if}: {words.number(Math.abs(dates.pace.lost_days), 'days')}
         {dates.pace.lost_days > 0 ? 'longer' : 'less'}{/if}.
     </p>
+    {#if !sowing.stays}<Bed {dates} />{/if}
     {#if outdoors}
       <p class="text-sm text-soft">
         When hardening off begins an average day has {words.number(
@@ -139,6 +142,9 @@
         </p>
       {/if}
       <p>{words.say(sow.verdict)}.</p>
+      {#if cells.warm_first}
+        <p class="rounded-lg bg-straw-soft px-2 py-1">{words.say(cells.warm_first)}</p>
+      {/if}
       <p class="text-sm text-soft">
         {words.number(sow.viability.share, 'share')} of its seed is alive ({words.number(
           sow.viability.low,
@@ -146,7 +152,8 @@
         )} to {words.number(sow.viability.high, 'share')}: {words.say(sow.viability.basis)}); {words.number(
           dates.comes_up,
           'share',
-        )} of that comes up here. Thin out about {Math.round(sow.thinnings)}. The trays have {cells.cells_there}
+        )} of that comes up here.{#if Math.round(sow.thinnings) > 0}
+          Thin out about {Math.round(sow.thinnings)}.{/if} The trays have {cells.cells_there}
         cells{#if cells.cells_there < sow.cells}, {sow.cells - cells.cells_there} too few{/if}{#if cells.seeds_left != null};
           the packet has {cells.seeds_left < 0 ? 'too few' : `${cells.seeds_left} left`}{/if}.
       </p>
@@ -235,6 +242,13 @@
       value={sowing.pots_on ?? true}
       onset={(yes) => optional('pots_on', yes ? undefined : false, `potting on of ${dates.name}`)}
     />
+    <CheckField
+      label="Few or dear seeds: one to a cell, none to spare"
+      value={sowing.fewest_seeds ?? false}
+      onset={(yes) =>
+        optional('fewest_seeds', yes ? true : undefined, `fewest seeds of ${dates.name}`)}
+    />
+    <Variety {sowing} {index} name={dates.name} />
     <form
       class="flex flex-wrap items-end gap-2 border-t pt-2"
       onsubmit={(event) => {

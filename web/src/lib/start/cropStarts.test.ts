@@ -2,15 +2,21 @@ import { describe, expect, it } from 'vitest';
 import type { CropStart } from '../api/client';
 import { askedFor, USUAL_PLANTS } from './cropStarts';
 
-const start = (name: string): CropStart => ({
+const start = (name: string, ...also_called: string[]): CropStart => ({
   crop: name.toLowerCase(),
   name,
+  also_called,
   start: 'indoors',
   sow: '2027-03-01',
   out: '2027-05-01',
   now: false,
 });
-const starts = ['Sweet pea', 'Pea', 'Courgette', 'Peanut'].map(start);
+const starts = [
+  start('Sweet pea'),
+  start('Pea'),
+  start('Courgette', 'zucchini', 'summer squash'),
+  start('Peanut'),
+];
 
 describe('crops that somebody asks for', () => {
   it('are found by name, the very one first, with the plants that were named', () => {

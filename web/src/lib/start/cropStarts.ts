@@ -1,7 +1,6 @@
 // Crops to choose from, with the day that each would be sown here.
 import type { CropStart } from '../api/client';
 import type { Words } from '../say/words';
-import { otherNames } from '../shell/otherNames';
 import { matching, nameAndNumber } from './asked';
 
 /** Plants of a crop where nobody says how many. */
@@ -12,7 +11,7 @@ const MOST = 6;
 export function askedFor(starts: CropStart[], text: string) {
   const { name, number } = nameAndNumber(text);
   const exact = (start: CropStart) => Number(start.name.toLowerCase() === name.toLowerCase());
-  const found = matching(starts, name, (start) => `${start.name} ${otherNames(start.name)}`);
+  const found = matching(starts, name, (start) => `${start.name} ${start.also_called.join(' ')}`);
   const hits = found.sort((a, b) => exact(b) - exact(a)).slice(0, MOST);
   return { hits, plants: number ?? USUAL_PLANTS };
 }

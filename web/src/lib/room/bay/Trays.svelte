@@ -2,6 +2,7 @@
   // The trays of a bay and what they go through, with what a hand may do to each.
   import type { BayOnDay } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
+  import { grownWords } from './plant';
   import TrayActions from '../trays/TrayActions.svelte';
 
   const { bay }: { bay: BayOnDay } = $props();
@@ -30,7 +31,8 @@
           {part.stage ? stages[part.stage] : 'not sown yet'}{#if part.stage === 'grow'}, {words.number(
               part.plant_height_mm,
               'length_mm',
-            )} tall{/if}{#if dates}; sown {words.shortDate(dates.sow)}{#if dates.emerge}, {dates.emerge >
+            )} tall{/if}{#if part.plant && part.stage === 'grow'}{#each grownWords(part.plant, words) as grown (grown)},
+              {grown}{/each}{/if}{#if dates}; sown {words.shortDate(dates.sow)}{#if dates.emerge}, {dates.emerge >
               bench.date
                 ? 'shows'
                 : 'showed'}

@@ -1,5 +1,7 @@
 <script lang="ts">
-  // Seedlings in a tray, drawn at their height: line work that tells kinds apart by their habit.
+  // Seedlings in a tray, drawn as they are: at their height, as wide as their leaves spread, on thin stems
+  // where they have stretched, overlapping where they are crowded. Line work that tells kinds apart by
+  // their habit.
   import type { Habit } from '../../api/client';
 
   interface Props {
@@ -10,16 +12,29 @@
     y: number;
     /** Height of the plants in px. */
     height: number;
+    /** How wide their leaves spread in px; left out, as wide as suits their height. */
+    spread?: number | undefined;
+    /** Their height against that of sturdy ones. */
+    stretched?: number;
     count: number;
   }
-  const { habit, x, width, y, height, count }: Props = $props();
+  const { habit, x, width, y, height, spread, stretched = 1, count }: Props = $props();
+
+  /** Leaves wider than this against their room are drawn no wider. */
+  const CROWDED = 1.5;
+  const STEM_PX = 1.4;
+  const stem = $derived(Math.max(0.7, Math.min(1.8, STEM_PX / stretched)));
 
   // Too small to draw is still there to see.
   const tall = $derived(Math.max(height, 4));
   const spots = $derived(Array.from({ length: count }, (_, i) => x + (width * (i + 0.5)) / count));
 
   function shape(cx: number): string {
-    const leaf = Math.min(tall * 0.45, (width / count) * 0.48, 11);
+    const room = (width / count) * 0.48;
+    const leaf =
+      spread === undefined
+        ? Math.min(tall * 0.45, room, 11)
+        : Math.max(Math.min(spread / 2, room * CROWDED, 14), 1.5);
     const top = y - tall;
     if (habit === 'grass') {
       return `M${cx} ${y}Q${cx - 1} ${y - tall * 0.6} ${cx - leaf * 0.5} ${top}M${cx} ${y}L${cx} ${top + tall * 0.15}M${cx} ${y}Q${cx + 1} ${y - tall * 0.6} ${cx + leaf * 0.5} ${top}`;
@@ -63,7 +78,7 @@
 
 <g
   stroke="var(--sage)"
-  stroke-width="1.4"
+  stroke-width={stem}
   stroke-linecap="round"
   stroke-linejoin="round"
   fill={habit === 'grass' ? 'none' : 'var(--sage)'}

@@ -30,6 +30,8 @@
         width={wide - 2}
         y={up(tray.rim_mm)}
         height={mm(part.plant_height_mm)}
+        spread={part.plant ? mm(part.plant.spread_mm) : undefined}
+        stretched={part.plant?.stretched ?? 1}
         count={Math.min(part.columns, Math.max(1, Math.floor(wide / 12)))}
       />
     {:else if part.plant_height_mm > 0}
