@@ -17,6 +17,8 @@ pub struct SowingCells {
     pub sowing: String,
     /// Crop and variety in words.
     pub name: String,
+    /// What it begins from.
+    pub grown_from: GrownFrom,
     /// The packet; `None` when the sowing names none: then fresh bought seed is taken for granted.
     pub packet: Option<String>,
     /// Mix in the cells that suit it, in ml.
@@ -94,12 +96,13 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
     });
     let (to_sow, problem) = match asked {
         None => (None, None),
-        Some(Ok(to_sow)) => (Some(to_sow), None),
+        Some(Ok(to_sow)) => (Some(in_its_words(crop, plants, to_sow)), None),
         Some(Err(faults)) => (None, faults.into_iter().next().map(|fault| fault.problem)),
     };
     SowingCells {
         sowing: sowing.id.clone(),
         name: dates.name.clone(),
+        grown_from: crop.grown_from,
         packet: packet.map(|packet| packet.id.clone()),
         // Sown in its final pot it needs no smaller cell.
         cell_ml: if crop.pot_on_ml > 0.0 && sowing.pots_on == Some(false) {
@@ -118,6 +121,28 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         problem,
         seeds_left: None,
     }
+}
+
+/// The same with the verdict on cuttings and slips in their own words.
+fn in_its_words(crop: &Crop, plants: u32, to_sow: ToSow) -> ToSow {
+    let count = |n: u32| Quantity::Count.of(f64::from(n));
+    let (n, sure) = (count(to_sow.cells), Quantity::Share.of(to_sow.chance));
+    let verdict = match crop.grown_from {
+        GrownFrom::Seed => return to_sow,
+        GrownFrom::Slips => say!(
+            "Root {n} slips, one to a pot: a {sure} chance of at least {plants} plants",
+            n = n,
+            sure = sure,
+            plants = count(plants)
+        ),
+        GrownFrom::Cuttings => say!(
+            "Take {n} cuttings, one to a pot: a {sure} chance of at least {plants} plants",
+            n = n,
+            sure = sure,
+            plants = count(plants)
+        ),
+    };
+    ToSow { verdict, ..to_sow }
 }
 
 /// The share of good seed that is reckoned to come up, and why it is to be warmed first: where cold keeps

@@ -4167,6 +4167,8 @@ export interface components {
             sowing: string;
             /** @description Crop and variety in words. */
             name: string;
+            /** @description What it begins from. */
+            grown_from: components["schemas"]["GrownFrom"];
             /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
             packet?: string | null;
             /**
@@ -5598,6 +5600,8 @@ export interface components {
             sowing: string;
             /** @description Crop and variety in words. */
             name: string;
+            /** @description What it begins from. */
+            grown_from: components["schemas"]["GrownFrom"];
             /** @description The packet; `None` when the sowing names none: then fresh bought seed is taken for granted. */
             packet?: string | null;
             /**

@@ -153,13 +153,11 @@
             onclick={() => (shell.sowing = { crop: crop.id })}>Sow some</button
           >
           <p class="mt-2 text-sm">
-            Vigour {crop.vigour}; {crop.transplants === 'well'
-              ? 'can be moved'
+            {crop.transplants === 'well'
+              ? 'Can be moved'
               : crop.transplants === 'badly'
-                ? 'resents moving'
-                : 'moved small and with care'}; germinates in {crop.germinates_in === 'either'
-              ? 'light or dark'
-              : crop.germinates_in}; its seed {typeof crop.seed_life_years === 'number'
+                ? 'Resents moving'
+                : 'Moved small and with care'}; its seed {typeof crop.seed_life_years === 'number'
               ? `lives ${words.number(crop.seed_life_years, 'years')}`
               : 'lives nobody knows how long'}.
           </p>

@@ -58,7 +58,7 @@
   />
 </div>
 {#if thermal}
-  <div class="mt-1 grid grid-cols-2 gap-x-2 gap-y-1 md:grid-cols-4">
+  <div class="mt-1 grid grid-cols-2 gap-x-2 gap-y-1">
     {#each fields as [field, label, quantity] (field)}
       <NumberField
         {label}

@@ -152,8 +152,9 @@
         )} to {words.number(sow.viability.high, 'share')}: {words.say(sow.viability.basis)}); {words.number(
           dates.comes_up,
           'share',
-        )} of that comes up here.{#if Math.round(sow.thinnings) > 0}
-          Thin out about {Math.round(sow.thinnings)}.{/if} The trays have {cells.cells_there}
+        )} of that comes up here.{Math.round(sow.thinnings) > 0
+          ? ` Thin out about ${Math.round(sow.thinnings)}.`
+          : ''} The trays have {cells.cells_there}
         cells{#if cells.cells_there < sow.cells}, {sow.cells - cells.cells_there} too few{/if}{#if cells.seeds_left != null};
           the packet has {cells.seeds_left < 0 ? 'too few' : `${cells.seeds_left} left`}{/if}.
       </p>

@@ -69,7 +69,7 @@
           value={differs[field] ?? undefined}
           {quantity}
           field="/sowings/{index}/differs/{field}"
-          none={words.number(kind[field] ?? 0, quantity)}
+          none={words.bare(kind[field] ?? 0, quantity)}
           onset={(value) => set(field, value)}
           onclear={() => set(field, undefined)}
         />

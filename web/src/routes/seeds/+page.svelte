@@ -2,7 +2,7 @@
   // Crops and packets: what to sow, how many, and what the packets have.
   import { onMount } from 'svelte';
   import { api } from '$lib/api/client';
-  import type { CropLibrary } from '$lib/api/client';
+  import type { CropLibrary, SowingCells, ToSow } from '$lib/api/client';
   import Crops from '$lib/seeds/Crops.svelte';
   import HowMany from '$lib/seeds/HowMany.svelte';
   import Packets from '$lib/seeds/Packets.svelte';
@@ -36,6 +36,13 @@
       failed = error instanceof Error ? error.message : String(error);
     }
   }
+
+  /** What to sow of a sowing, in a few words. */
+  function howMuch(sow: ToSow, from: SowingCells['grown_from']): string {
+    if (from !== 'seed') return `${sow.cells} ${from}, one to a pot`;
+    if (sow.open_tray) return `${sow.seeds} seeds in an open tray`;
+    return `${sow.cells} cells × ${sow.seeds_per_cell} ${sow.seeds_per_cell === 1 ? 'seed' : 'seeds'}`;
+  }
 </script>
 
 <svelte:head><title>Seeds · Faint Sunrise</title></svelte:head>
@@ -58,9 +65,8 @@
             <b>{cells.name}</b>
             <span class="block text-sm text-soft">
               {#if cells.to_sow}
-                {cells.to_sow.cells} cells × {cells.to_sow.seeds_per_cell}
-                {cells.to_sow.seeds_per_cell === 1 ? 'seed' : 'seeds'}{#if cells.packet}, from its
-                  packet{/if}{#if dates?.chill}; cold from {words.shortDate(dates.chill)}{/if}
+                {howMuch(cells.to_sow, cells.grown_from)}{#if cells.packet}, from its packet{/if}{#if dates?.chill};
+                  cold from {words.shortDate(dates.chill)}{/if}
               {:else if cells.problem}
                 <span class="text-wine">{words.say(cells.problem)}</span>
               {:else}
