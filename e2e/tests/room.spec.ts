@@ -109,7 +109,7 @@ test('the recommendation is applied with one click and then stands as right', as
       name: /^Hang the lamps 23\scm above the shelf; run them 12\sh from 06:00$/,
     }),
   ).toBeVisible();
-  await expect(sheet).toContainText('more than these seedlings need');
+  await expect(sheet).toContainText('far more light than does them good');
   await page.getByRole('button', { name: 'Hang here' }).click();
   await expect(page.getByTestId('as-it-hangs')).toBeVisible();
   await expect.poll(() => height(page)).toBe(230);

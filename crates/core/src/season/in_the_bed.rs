@@ -25,6 +25,10 @@ pub struct InTheBed {
 
 /// Seed that would take longer is not sown outdoors yet: it rots first (our own estimate).
 const AT_MOST_DAYS: f64 = 21.0;
+/// Nobody sows in soil colder than this, or than so far over where the crop begins to grow (common
+/// practice, no source).
+const SOIL_AT_LEAST_C: f64 = 6.0;
+const OVER_BASE_K: f64 = 2.0;
 /// The year that is looked at begins so long before the last frost.
 const BEFORE_FROST_DAYS: i32 = 100;
 const YEAR_DAYS: i32 = 365;
@@ -56,8 +60,10 @@ impl YearOutdoors {
         let curve = crop.curve();
         let tender = crop.weeks_after_last_frost >= 0.0;
         let day = |i: usize| plus_days(self.from, i32::try_from(i).unwrap_or(YEAR_DAYS));
+        let least_c = SOIL_AT_LEAST_C.max(crop.grows_over_c + OVER_BASE_K);
         let (sown, comes_up) = (0..self.days.len()).find_map(|i| {
-            let days = curve.days(self.days[i].mean_c())?;
+            let soil_c = self.days[i].mean_c();
+            let days = curve.days(soil_c).filter(|_| soil_c >= least_c)?;
             // Tender ones come up when frost is over.
             let up = plus_days(day(i), days.ceil() as i32);
             let safe = !tender || up >= self.last_frost;
@@ -75,5 +81,28 @@ impl YearOutdoors {
             ready: day(ready),
             gained_weeks: f64::from(days_between(out, day(ready))) / DAYS_PER_WEEK,
         })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::testing::{kettle_fen, reckoned};
+    use jiff::civil::date;
+
+    #[test]
+    fn a_start_indoors_gains_weeks_and_tender_seed_waits_for_the_frost_to_end() {
+        let plan = kettle_fen(|_| ());
+        let all = reckoned(&plan).dates;
+        let gained = |sowing: &str| {
+            let dates = all.iter().find(|d| d.sowing == sowing).unwrap();
+            dates.in_the_bed.expect("it grows outdoors too")
+        };
+        let (tomato, cabbage) = (gained("tomato"), gained("cabbage"));
+        for gained in [tomato.gained_weeks, cabbage.gained_weeks] {
+            assert!((3.0..14.0).contains(&gained), "{gained}");
+        }
+        // Tender seed comes up when frost is over, hardy seed is sown weeks before.
+        assert!(tomato.sow > date(2027, 4, 25) && cabbage.sow < tomato.sow);
+        assert!(tomato.ready > tomato.sow);
     }
 }
