@@ -151,3 +151,76 @@ fn the_library_agrees_with_what_growers_say() {
         assert!(of(id).cold_weeks >= 2.0, "{id}");
     }
 }
+
+/// Our own judgement of practice, where it differs from the handbook or was asked for.
+#[test]
+fn the_library_follows_practice_where_the_handbook_does_not() {
+    let of = |id: &str| library().get(id).unwrap_or_else(|| panic!("no {id}"));
+    let days = |id: &str, c: f64| {
+        of(id)
+            .curve()
+            .days(c)
+            .unwrap_or_else(|| panic!("{id} at {c}"))
+    };
+    assert!(
+        (9.0..11.5).contains(&days("celery", 23.0)) && of("celery").curve().days(29.0).is_some()
+    );
+    assert!((4.0..5.0).contains(&days("turnip", 20.0)));
+    // Kinds of one species share a curve.
+    for (one, other) in [
+        ("cabbage", "kale"),
+        ("cabbage", "collards"),
+        ("turnip", "pak-choi"),
+        ("celery", "celeriac"),
+        ("beetroot", "chard"),
+    ] {
+        assert_eq!(of(one).emergence, of(other).emergence, "{one} and {other}");
+    }
+    for id in ["delphinium", "lupin", "sweet-pea"] {
+        assert!(
+            (10.0..45.0).contains(&days(id, 18.0)) && days(id, 22.0) < 45.0,
+            "{id}"
+        );
+        assert!(of(id).curve().share(20.0) > 0.9, "{id}");
+    }
+    assert!(days("basil", 32.0) < 10.0);
+    for (id, weeks) in [
+        ("cucumber", 3.0..=4.0),
+        ("courgette", 2.0..=4.0),
+        ("celosia", 4.0..=5.0),
+        ("sunflower", 2.0..=3.0),
+        ("sweet-corn", 2.0..=3.0),
+        ("okra", 4.0..=5.0),
+    ] {
+        assert!(weeks.contains(&of(id).weeks_indoors), "{id}");
+    }
+    for (id, weeks) in [
+        ("chinese-cabbage", 0.0..=2.0),
+        ("pak-choi", 0.0..=2.0),
+        ("coriander", -2.0..=-2.0),
+        ("dill", -2.0..=-2.0),
+        ("china-aster", 1.0..=1.0),
+        ("artichoke", -2.0..=-2.0),
+    ] {
+        assert!(weeks.contains(&of(id).weeks_after_last_frost), "{id}");
+    }
+    assert!(of("artichoke").note.contains("ten cool days"));
+}
+
+#[test]
+fn both_trades_find_their_crops() {
+    let found = |called: &str| {
+        let has = |crop: &&Crop| crop.also_called.iter().any(|name| name == called);
+        crops().iter().find(has).map(|crop| crop.name.as_str())
+    };
+    for (called, name) in [
+        ("eggplant", "Aubergine"),
+        ("zucchini", "Courgette"),
+        ("cilantro", "Coriander"),
+        ("rutabaga", "Swede"),
+        ("arugula", "Rocket"),
+        ("napa cabbage", "Chinese cabbage"),
+    ] {
+        assert_eq!(found(called), Some(name));
+    }
+}

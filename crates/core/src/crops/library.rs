@@ -97,6 +97,9 @@ pub fn library() -> &'static Library {
     &LIBRARY
 }
 
+/// Longer notes on a crop nobody reads.
+const MOST_NOTE: usize = 500;
+
 impl Crop {
     /// Its emergence curve.
     ///
@@ -128,6 +131,21 @@ impl Crop {
     pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
         faults.id(&at.at("id"), &self.id);
         faults.name(&at.at("name"), &self.name);
+        let others = at.at("also_called");
+        for (i, name) in faults.list(&others, &self.also_called, 0..=20) {
+            faults.name(&others.at(i), name);
+        }
+        if self.note.chars().count() > MOST_NOTE {
+            faults.add(
+                &at.at("note"),
+                self.note.as_str(),
+                say!("the note is too long"),
+                say!(
+                    "write at most {most} characters",
+                    most = Quantity::Count.of(MOST_NOTE as f64)
+                ),
+            );
+        }
         let emergence = at.at("emergence");
         match &self.emergence {
             Emergence::Row(row) if !library().rows.contains_key(row) => {

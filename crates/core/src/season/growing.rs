@@ -164,14 +164,21 @@ impl Growing {
                 own.filter_map(|(grown, _)| grown.on(eve).copied())
             });
             let from_cells: Vec<Seedling> = from_cells.collect();
-            let days = vec![Seedling::mean(&from_cells)?];
+            // Whose cells are not in the plan has grown as usual until then.
+            let grown = || {
+                let days = days_between(dates.emerge?, day).clamp(0, MOST_DAYS);
+                let usual = Conditions::usual(crop);
+                let plant = |plant: Seedling, _| plant.after(crop, &usual);
+                Some((0..days).fold(Seedling::UP, plant))
+            };
+            let days = vec![Seedling::mean(&from_cells).or_else(grown)?];
             return Some(Begins { from: day, days });
         }
         let up = dates.emerge?;
         let cut = crop.grown_from != GrownFrom::Seed;
         Some(if cut {
             // A cutting stands there from the day it is stuck; its roots show later.
-            let waits = days_between(dates.sow, up).clamp(0, 400) as usize;
+            let waits = days_between(dates.sow, up).clamp(0, MOST_DAYS) as usize;
             Begins {
                 from: dates.sow,
                 days: vec![Seedling::cut(crop); waits.max(1)],
@@ -182,6 +189,9 @@ impl Growing {
         })
     }
 }
+
+/// No sowing is in the plan for longer.
+const MOST_DAYS: i32 = 400;
 
 struct Begins {
     from: Date,

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The crops: whether to start them indoors, when and in what; every figure with its source.
-  import type { Crop, CropLibrary } from '../api/client';
+  import type { Crop, CropLibrary, Quantity } from '../api/client';
   import ChoiceField from '../fields/ChoiceField.svelte';
   import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
@@ -13,7 +13,6 @@
   const { library, crops }: { library: CropLibrary; crops: Crop[] } = $props();
 
   const MOST = 30;
-  const words = $derived(bench.words);
   const starts = {
     indoors: 'start indoors',
     either: 'indoors or outdoors',
@@ -27,6 +26,8 @@
     dislikes_moving: 'resents root disturbance',
     bears_cold: 'hardy: an early sowing outdoors does well',
   };
+  const moves = { well: 'bears it well', with_care: 'small and with care', badly: 'resents it' };
+  const origins = { seed: 'seed', slips: 'slips', cuttings: 'cuttings' };
   const filters = { all: 'all', ...starts, cold: 'needs cold first', own: 'your own' };
   let wanted = $state('');
   let filter: keyof typeof filters = $state('all');
@@ -48,7 +49,7 @@
               : crop.start === filter,
       ),
   );
-  type Field = readonly [keyof Crop, string, Parameters<typeof words.number>[1]];
+  type Field = readonly [keyof Crop, string, Quantity];
   const fields: Field[] = [
     ['weeks_indoors', 'Weeks indoors', 'weeks'],
     ['weeks_after_last_frost', 'Weeks after frost', 'weeks'],
@@ -152,26 +153,60 @@
             class="quiet border-line! font-semibold"
             onclick={() => (shell.sowing = { crop: crop.id })}>Sow some</button
           >
-          <p class="mt-2 text-sm">
-            {crop.transplants === 'well'
-              ? 'Can be moved'
-              : crop.transplants === 'badly'
-                ? 'Resents moving'
-                : 'Moved small and with care'}; its seed {typeof crop.seed_life_years === 'number'
-              ? `lives ${words.number(crop.seed_life_years, 'years')}`
-              : 'lives nobody knows how long'}.
-          </p>
           {#if crop.note}<p class="mt-1">{crop.note}</p>{/if}
-          {#if crop.also_called?.length}
-            <p class="text-sm text-soft">Also called {crop.also_called.join(', ')}.</p>
-          {/if}
-          <div class="mt-2">
+          <div class="mt-2 grid grid-cols-2 gap-2">
             <NameField label="Name" value={crop.name} onset={(name) => set(crop, 'name', name)} />
+            <NameField
+              label="Also called"
+              value={crop.also_called?.join(', ') ?? ''}
+              onset={(names) =>
+                set(
+                  crop,
+                  'also_called',
+                  names
+                    .split(',')
+                    .map((n) => n.trim())
+                    .filter(Boolean),
+                )}
+            />
           </div>
           <div class="mt-1">
             <Traits {crop} onset={(field, value) => set(crop, field, value)} />
           </div>
           <div class="mt-1 grid grid-cols-2 gap-x-2 gap-y-1">
+            <ChoiceField
+              label="Started"
+              value={crop.start}
+              choices={starts}
+              onset={(to) => set(crop, 'start', to)}
+            />
+            <ChoiceField
+              label="Because it"
+              value={crop.start_reason}
+              choices={reasons}
+              onset={(to) => set(crop, 'start_reason', to)}
+            />
+            <ChoiceField
+              label="Being moved"
+              value={crop.transplants}
+              choices={moves}
+              onset={(to) => set(crop, 'transplants', to)}
+            />
+            <ChoiceField
+              label="Grown from"
+              value={crop.grown_from}
+              choices={origins}
+              onset={(to) => set(crop, 'grown_from', to)}
+            />
+            <NumberField
+              label="Seed lives"
+              value={typeof crop.seed_life_years === 'number' ? crop.seed_life_years : undefined}
+              quantity="years"
+              field="/crops/*/seed_life_years"
+              none="unknown"
+              onset={(value) => set(crop, 'seed_life_years', value)}
+              onclear={() => set(crop, 'seed_life_years', 'unknown')}
+            />
             <NumberField
               label="Bolts under"
               value={typeof crop.bolts_under_c === 'number' ? crop.bolts_under_c : undefined}
