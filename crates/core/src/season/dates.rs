@@ -30,16 +30,24 @@ pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
 /// The same as [`dates`] for somebody who asks again and again: light that `fields` remembers is not
 /// reckoned anew.
 pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
-    let mut beds = Beds::new(plan);
-    let mut airs = Airs::new(plan);
-    let outdoors = YearOutdoors::of(plan);
     let mut lights = SpotLights::new(plan, fields);
+    dates_in(plan, &mut Airs::new(plan), &mut lights)
+}
+
+/// The same in air and light that others want to know as well.
+pub(super) fn dates_in<'a>(
+    plan: &'a SoundPlan,
+    airs: &mut Airs<'a>,
+    lights: &mut SpotLights<'a>,
+) -> Vec<SowingDates> {
+    let mut beds = Beds::new(plan);
+    let outdoors = YearOutdoors::of(plan);
     let mut dates: Vec<SowingDates> = plan
         .sowings
         .iter()
         .map(|sowing| {
             go_on();
-            dates_of(plan, sowing, None, &mut beds, &mut airs, &mut lights)
+            dates_of(plan, sowing, None, &mut beds, airs, lights)
         })
         .collect();
     // What shares a flat that is sown on one day; who is in several goes by the first.
@@ -70,14 +78,7 @@ pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
             go_on();
             in_a_flat[i] = true;
             let flat = Some((tray, day));
-            dates[i] = dates_of(
-                plan,
-                &plan.sowings[i],
-                flat,
-                &mut beds,
-                &mut airs,
-                &mut lights,
-            );
+            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, airs, lights);
         }
     }
     for (dates, sowing) in dates.iter_mut().zip(&plan.sowings) {

@@ -8,7 +8,6 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::basis::work::go_on;
 use crate::crops::{Crop, GrownFrom};
 use crate::growth::{Conditions, Seedling, leaves};
-use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::season::airs::Airs;
 use crate::season::moments::{PartSpan, TrayMoments};
@@ -52,15 +51,16 @@ impl Grown {
 impl Growing {
     /// The plants of `plan`, whose sowings have their `dates` in its order. Pots follow on what stood
     /// in cells before.
-    pub fn of(plan: &SoundPlan, dates: &[SowingDates], fields: &Fields) -> Self {
+    pub(super) fn of<'a>(
+        plan: &'a SoundPlan,
+        dates: &[SowingDates],
+        airs: Airs<'a>,
+        lights: SpotLights<'a>,
+    ) -> Self {
         let mut growing = Self {
             trays: vec![Vec::new(); plan.trays.len()],
         };
-        let mut around = Around {
-            plan,
-            lights: SpotLights::new(plan, fields),
-            airs: Airs::new(plan),
-        };
+        let mut around = Around { plan, lights, airs };
         let sown = (0..plan.trays.len()).filter(|&i| !plan.trays[i].potted);
         let potted = (0..plan.trays.len()).filter(|&i| plan.trays[i].potted);
         for i in sown.chain(potted) {

@@ -3,11 +3,13 @@
 use crate::basis::dates::DateSpan;
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
-use crate::season::dates::dates_again;
+use crate::season::airs::Airs;
+use crate::season::dates::dates_in;
 use crate::season::growing::Growing;
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
 use crate::season::sowing_dates::SowingDates;
+use crate::season::spot_light::SpotLights;
 use crate::season::stays::{Stay, stays};
 use crate::season::unplaced::{Unplaced, unplaced};
 
@@ -33,11 +35,12 @@ pub struct Reckoned<'a> {
 impl<'a> Reckoned<'a> {
     /// Of `plan`; light that `fields` remembers is not reckoned anew.
     pub fn of(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
-        let dates = dates_again(plan, fields);
+        let (mut airs, mut lights) = (Airs::new(plan), SpotLights::new(plan, fields));
+        let dates = dates_in(plan, &mut airs, &mut lights);
         Self {
             stays: stays(plan, &dates),
             unplaced: unplaced(plan, &dates),
-            growing: Growing::of(plan, &dates, fields),
+            growing: Growing::of(plan, &dates, airs, lights),
             how_many: how_many::all(plan, &dates),
             plan,
             fields,

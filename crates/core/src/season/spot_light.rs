@@ -20,7 +20,7 @@ use crate::lamps::chooser::best_anyhow;
 use crate::lamps::hours::HourLimits;
 use crate::light::bay::BayField;
 use crate::light::daylight::{Sill, SillDay, cloudless_mol_m2_d};
-use crate::light::fields::Fields;
+use crate::light::fields::{CellField, Fields};
 use crate::light::surfaces::{Cover, let_down};
 use crate::plan::{SoundPlan, Stand};
 use crate::room::container::TrayFormat;
@@ -45,6 +45,10 @@ const COVERED: f64 = 0.7;
 pub(super) struct SpotLights<'a> {
     plan: &'a SoundPlan,
     fields: &'a Fields,
+    /// The field of each bay, with nothing on its deck.
+    bays: HashMap<BayRef, Rc<BayField>>,
+    /// What the deck of each bay lets down, in µmol/m²/s.
+    let_down: HashMap<BayRef, f64>,
     /// The lamps as advised for a crop in a kind of tray in a bay, on a box.
     settings: HashMap<(BayRef, String, String, u64), Setting>,
     /// The sun on the sill of a place, by tens of days.
@@ -76,6 +80,8 @@ impl<'a> SpotLights<'a> {
         Self {
             plan,
             fields,
+            bays: HashMap::new(),
+            let_down: HashMap::new(),
             settings: HashMap::new(),
             sills: HashMap::new(),
             outdoors: HashMap::new(),
@@ -87,7 +93,7 @@ impl<'a> SpotLights<'a> {
     pub(super) fn by_lamps(&mut self, spot: Spot<'_>, bay: &Bay<'_>, daylight: f64) -> f64 {
         let (format, stand) = (spot.format, spot.stand);
         let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
-        let field = BayField::new(bay, Cover::default(), self.fields);
+        let field = self.field(bay);
         let cells = field.cells(spot.outline.cells(GRID.0, GRID.1));
         let own = if bay.tier.lamps.is_empty() {
             0.0
@@ -128,26 +134,44 @@ impl<'a> SpotLights<'a> {
         own + self.through_the_deck_above(bay, &field, &cells, over_feet + bay.tier.lift_mm())
     }
 
+    fn field(&mut self, bay: &Bay<'_>) -> Rc<BayField> {
+        let fields = self.fields;
+        let known = self.bays.entry(bay.reference());
+        Rc::clone(known.or_insert_with(|| Rc::new(BayField::new(bay, Cover::default(), fields))))
+    }
+
+    /// What the deck above `bay` lets down on `cells` at `canopy_mm`, in mol/m²/d.
     fn through_the_deck_above(
-        &self,
+        &mut self,
         bay: &Bay<'_>,
         field: &BayField,
-        cells: &crate::light::fields::CellField,
+        cells: &CellField,
         canopy_mm: f64,
     ) -> f64 {
-        let cover = Cover {
-            trays: COVERED,
-            leaves: 0.0,
-        };
         let Some(above) = bay.above().filter(|above| !above.tier.lamps.is_empty()) else {
             return 0.0;
         };
-        let share = let_down(&above, cover);
-        if share <= 0.0 {
+        let exitance = match self.let_down.get(&above.reference()) {
+            Some(known) => *known,
+            None => {
+                let cover = Cover {
+                    trays: COVERED,
+                    leaves: 0.0,
+                };
+                let share = let_down(&above, cover);
+                let exitance = if share > 0.0 {
+                    share * self.field(&above).mean_on_deck()
+                } else {
+                    0.0
+                };
+                self.let_down.insert(above.reference(), exitance);
+                exitance
+            }
+        };
+        if exitance <= 0.0 {
             return 0.0;
         }
-        let there = BayField::new(&above, Cover::default(), self.fields);
-        let light = field.let_down(cells, canopy_mm, share * there.mean_on_deck());
+        let light = field.let_down(cells, canopy_mm, exitance);
         dli_mol_m2_d(mean(&light), above.tier.photoperiod_h)
     }
 
