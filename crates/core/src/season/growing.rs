@@ -42,7 +42,7 @@ impl Grown {
         Some(plus_days(self.from?, i32::try_from(days).ok()?))
     }
 
-    /// The last day that it is reckoned for, and the plant then.
+    /// The plant on the last day that is reckoned.
     pub fn last(&self) -> Option<&Seedling> {
         self.days.last()
     }
@@ -282,5 +282,39 @@ impl Around<'_> {
             air: self.airs.there(&stand.bay, date),
             ..base
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::testing::{kettle_fen, reckoned};
+
+    /// The tallest that the plants of `sowing` get, in its first tray.
+    fn tallest_mm(plan: &crate::plan::SoundPlan, sowing: &str) -> f64 {
+        let all = reckoned(plan);
+        let tray = plan.sown_in(sowing).next().expect("a tray");
+        let grown = all.growing.of_tray(plan, tray)[0].last();
+        grown.expect("it comes up").height_mm
+    }
+
+    #[test]
+    fn a_variety_is_as_tall_as_it_is_said_to_be_and_lit_as_it_wants() {
+        let with = |height_mm, low| {
+            kettle_fen(|plan| {
+                let mut sowings = plan.sowings.iter_mut();
+                let cherry = sowings.find(|s| s.id == "tomato-cherry").expect("cherry");
+                cherry.differs.height_out_mm = height_mm;
+                cherry.differs.dli_low_mol_m2_d = low;
+                cherry.differs.dli_high_mol_m2_d = low.map(|low| low + 1.0);
+            })
+        };
+        let (kind, dwarf) = (with(None, None), with(Some(90.0), None));
+        let id = "tomato-cherry";
+        assert!(tallest_mm(&dwarf, id) < 0.6 * tallest_mm(&kind, id));
+        // One that is content with a dim lamp is advised one, and stands taller for it.
+        assert!(tallest_mm(&with(None, Some(5.0)), id) > tallest_mm(&kind, id));
+        // Its neighbour of the same kind is none the wiser.
+        let plum = tallest_mm(&kind, "tomato");
+        assert!((tallest_mm(&dwarf, "tomato") - plum).abs() < 1e-9);
     }
 }

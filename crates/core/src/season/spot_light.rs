@@ -49,8 +49,9 @@ pub(super) struct SpotLights<'a> {
     bays: HashMap<BayRef, Rc<BayField>>,
     /// What the deck of each bay lets down, in µmol/m²/s.
     let_down: HashMap<BayRef, f64>,
-    /// The lamps as advised for a crop in a kind of tray in a bay, on a box.
-    settings: HashMap<(BayRef, String, String, u64), Setting>,
+    /// The lamps as advised for a crop in a kind of tray in a bay, on a box; varieties may want another
+    /// light than their kind.
+    settings: HashMap<(BayRef, String, String, [u64; 4]), Setting>,
     /// The sun on the sill of a place, by tens of days.
     sills: HashMap<(usize, i32), Rc<SillDay<'a>>>,
     /// Daylight outdoors, by tens of days.
@@ -109,7 +110,13 @@ impl<'a> SpotLights<'a> {
                 stand.bay.clone(),
                 spot.crop.id.clone(),
                 format.id.clone(),
-                over_feet.to_bits(),
+                [
+                    over_feet,
+                    spot.crop.dli_low_mol_m2_d,
+                    spot.crop.dli_high_mol_m2_d,
+                    spot.crop.photoperiod_most_h,
+                ]
+                .map(f64::to_bits),
             );
             let setting = self.settings.entry(key).or_insert_with(|| {
                 let reach = Reach {
