@@ -160,3 +160,67 @@ fn who_wants_final_pots_has_pots_that_are_never_filled() {
     let tomato = dates_of(&all, "tomato");
     assert_eq!(TrayMoments::of(&plan, cells, &all.dates).out, tomato.out);
 }
+
+/// The same tomatoes in a second tray, of cells of `ml`.
+fn with_larger_cells(plan: &mut Plan, ml: f64) {
+    let mut larger = plan
+        .tray_formats
+        .iter()
+        .find(|f| f.id == "cells-50")
+        .unwrap()
+        .clone();
+    larger.id = "larger".into();
+    larger.cell_ml = ml;
+    plan.tray_formats.push(larger);
+    let mut tray = plan.trays.iter().find(|t| t.id == "to1").unwrap().clone();
+    tray.id = "to9".into();
+    tray.name = "To9".into();
+    tray.format = "larger".into();
+    tray.stands.clear();
+    plan.trays.push(tray);
+}
+
+#[test]
+fn each_tray_is_potted_on_when_its_own_cells_are_full_and_pots_take_the_first_first() {
+    let cells = in_cells(|plan| with_larger_cells(plan, 160.0));
+    let plan = potted(&cells);
+    let all = reckoned(&plan);
+    let tomato = dates_of(&all, "tomato");
+    let day = |id: &str| tomato.pot_on_of(plan.trays.iter().find(|t| t.id == id).unwrap());
+    let (small, large) = (day("to1").unwrap(), day("to9").unwrap());
+    assert_eq!(tomato.pot_on, Some(small));
+    assert!(large > plus_days(small, 4), "{small} {large}");
+    // Half of the plants come from each: the first tray of pots is filled from the small cells.
+    let pots = pots(&plan);
+    assert_eq!(pots.len(), 2);
+    assert_eq!((day(&pots[0]), day(&pots[1])), (Some(small), Some(large)));
+    let at = |id: &str| {
+        let tray = plan.trays.iter().find(|t| t.id == id).unwrap();
+        TrayMoments::of(&plan, tray, &all.dates)
+    };
+    assert_eq!((at("to1").out, at("to9").out), (small, large));
+    assert_eq!((at(&pots[0]).sow, at(&pots[1]).sow), (small, large));
+    // Pots go on from the plants of the cells that came into them.
+    let plant = |id: &str, day: Date| {
+        let tray = plan.trays.iter().find(|t| t.id == id).unwrap();
+        *all.growing.of_tray(&plan, tray)[0].on(day).unwrap()
+    };
+    assert_eq!(plant(&pots[1], large), plant("to9", plus_days(large, -1)));
+    let jobs = jobs::all(&all);
+    let own = jobs
+        .iter()
+        .filter(|job| job.what == EventKind::PotOn && job.sowing == "tomato");
+    let own: Vec<(Date, Option<&str>)> = own.map(|job| (job.date, job.tray.as_deref())).collect();
+    assert_eq!(own, [(small, Some("to1")), (large, Some("to9"))]);
+}
+
+#[test]
+fn what_stands_in_cells_as_large_as_its_pots_stays_there() {
+    let plan = in_cells(|plan| with_larger_cells(plan, 400.0));
+    let all = reckoned(&plan);
+    let tomato = dates_of(&all, "tomato");
+    let leaving: Vec<&str> = tomato.potting.iter().map(|one| one.tray.as_str()).collect();
+    assert_eq!(leaving, ["to1"]);
+    // 30 plants, half of them in cells that they stay in.
+    assert_eq!(all.cells_of("tomato").unwrap().pots, Some(15));
+}

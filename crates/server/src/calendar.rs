@@ -88,6 +88,7 @@ fn word(what: EventKind) -> &'static str {
         EventKind::Uncover => "uncover",
         EventKind::MatOff => "mat-off",
         EventKind::Thin => "thin",
+        EventKind::CutBack => "cut-back",
         EventKind::PotOn => "pot-on",
         EventKind::Move => "move",
         EventKind::Harden => "harden",

@@ -50,6 +50,9 @@ pub struct Crop {
     pub emerges_mm: f64,
     /// Height at planting out in mm.
     pub height_out_mm: f64,
+    /// Height that its tops are cut back to whenever they flop over, in mm; 0 when they are left.
+    #[serde(default)]
+    pub cut_back_mm: f64,
     /// How deep it is sown or stuck; 0 on the surface.
     pub sow_depth_mm: f64,
     /// Hours in water before sowing; 0 for none.

@@ -244,6 +244,12 @@ impl Crop {
                 Quantity::LengthMm,
             ),
             (
+                "cut_back_mm",
+                self.cut_back_mm,
+                0.0..=2000.0,
+                Quantity::LengthMm,
+            ),
+            (
                 "sow_depth_mm",
                 self.sow_depth_mm,
                 0.0..=300.0,

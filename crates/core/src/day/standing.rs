@@ -152,7 +152,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
             let parts = tray.parts.iter().enumerate().map(|(i, part)| {
                 let index = plan.sowing_index(&part.sowing);
                 let (sowing, dates) = (&plan.sowings[index], &dates[index]);
-                let span = PartSpan::of(plan, tray.potted, dates);
+                let span = PartSpan::of(plan, tray, dates);
                 let there = span.is_there(date);
                 let plant = grown.get(i).and_then(|grown| grown.on(date)).copied();
                 let plant = plant.filter(|_| there);

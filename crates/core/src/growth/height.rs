@@ -46,9 +46,9 @@ pub fn plain_mm(crop: &Crop, cd: f64) -> f64 {
     from_seed_mm(crop, cd) + from_leaves_mm(crop, cd)
 }
 
-/// Height in mm of `crop` in usual conditions, `days` after it came up; 0 before.
+/// Height in mm of `crop` in usual conditions, `days` after it came up, its tops cut back; 0 before.
 pub fn usual_mm(crop: &Crop, days: f64) -> f64 {
-    plain_mm(crop, usual_cd(crop) * days)
+    kept_back(crop, 0.0, plain_mm(crop, usual_cd(crop) * days))
 }
 
 /// How much taller it grows in so much daily light, in mol/m²/d: with the root of what it lacks.
@@ -71,6 +71,16 @@ fn crowding(crop: &Crop, spread_mm: f64, pitch_mm: f64) -> f64 {
     let among =
         |pitch_mm: f64| 1.0 + CROWDED * (spread_mm / pitch_mm.max(1.0) - 1.0).clamp(0.0, 1.0);
     among(pitch_mm) / among(crop.spacing_mm)
+}
+
+/// As tall as `crop` gets by growing `mm` more from `from_mm`: what flops over is cut back.
+pub(super) fn kept_back(crop: &Crop, from_mm: f64, mm: f64) -> f64 {
+    let grown = from_mm + mm;
+    if crop.cut_back_mm > 0.0 {
+        grown.min(crop.cut_back_mm.max(from_mm))
+    } else {
+        grown
+    }
 }
 
 /// What a day adds to the height.

@@ -95,6 +95,13 @@ impl SoundPlan {
         self.sown_in(id).chain(self.potted_into(id))
     }
 
+    /// The cells of `tray` that are the sowing's called `id`.
+    pub fn cells_in(&self, tray: &Tray, id: &str) -> u32 {
+        let format = self.format(tray);
+        let own = tray.parts.iter().filter(|part| part.sowing == id);
+        own.map(|part| part.block(format).cells()).sum()
+    }
+
     /// The trays that stand in `bay` at any time, in the plan's order.
     pub fn trays_in(&self, bay: &Bay<'_>) -> impl Iterator<Item = &Tray> {
         // A place that was put beside the plan's own to compare has no trays of its own.

@@ -22,7 +22,7 @@ pub struct Tray {
     pub name: String,
     /// What is sown in it: one sowing, or several by rows or packs of cells.
     pub parts: Vec<Part>,
-    /// Whether plants that came up elsewhere are potted on into it, on the day their sowing is; left
+    /// Whether plants that came up elsewhere are potted on into it, when their cells are full; left
     /// out, it is sown.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub potted: bool,

@@ -6,17 +6,17 @@ use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::{COMMON_PRACTICE, Why, say};
 use crate::basis::work::go_on;
+use crate::crops::GrownFrom;
 use crate::crops::emergence::Showing;
-use crate::crops::{Crop, GrownFrom};
-use crate::growth::roots::days_to_fill;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::season::airs::Airs;
 use crate::season::counting::{Counted, Late, counted};
 use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::Moments;
-use crate::season::pace::Pace;
+use crate::season::pace::Paces;
 use crate::season::planting_out::usually_out;
+use crate::season::potting::Potting;
 use crate::season::root_zone::Beds;
 use crate::season::sharing::day_of_flat;
 use crate::season::sowing_dates::{DatesWhy, SowingDates};
@@ -115,7 +115,8 @@ fn dates_of(
     let emergence_days = curve.days_over(&bed_c);
     let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
     let late = Late::of(crop, mean_c, emergence_days);
-    let pace = Pace::of(plan, sowing, lights, airs);
+    let paces = Paces::of(plan, sowing, lights, airs);
+    let pace = paces.mean;
     let day = flat.map(|(_, day)| day);
     let Counted { sow, harden, out } = counted(plan, sowing, day, late, &pace);
     let shows = |days: Option<f64>| {
@@ -139,13 +140,7 @@ fn dates_of(
         let day = emerge.map(|emerge| plus_days(emerge, days));
         day.filter(|&day| day < harden)
     };
-    let has_pots = plan.potted_into(&sowing.id).next().is_some();
-    let pots_on = sowing.pots_on != Some(false) && (has_pots || !in_final_pot(plan, sowing, crop));
-    // Its roots fill the smallest of its cells so many days after it is up.
-    let cells = plan.sown_in(&sowing.id);
-    let smallest_ml = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
-    let full_after = days_to_fill(crop, smallest_ml.unwrap_or(crop.cell_ml)) / pace.rate;
-    let full_after = full_after.max(SOONEST_POTTED_DAYS);
+    let potting = Potting::of(plan, sowing, &paces, emerge, harden);
     let shares = bed_c.iter().map(|&c| curve.share(c));
     let comes_up = if emergence_days.is_some() {
         shares.sum::<f64>() / bed_c.len() as f64
@@ -255,7 +250,8 @@ fn dates_of(
         lamps_on: moments.lamps_on,
         into_light: moments.into_light,
         thin: since(TRUE_LEAVES_DAYS).filter(|_| crop.grown_from == GrownFrom::Seed),
-        pot_on: since(full_after.round() as i32).filter(|_| pots_on),
+        pot_on: potting.first,
+        potting: potting.trays,
         harden,
         out,
         frost_risk_out: plan
@@ -279,18 +275,6 @@ fn stands(plan: &SoundPlan, sowing: &Sowing, stage: Stage) -> bool {
     first.is_some_and(|tray| tray.stand_in(stage).is_some())
 }
 
-/// Whether a sowing stays where it is sown: its crop is never moved, or its cells are as large as
-/// the pot that it would go into.
-fn in_final_pot(plan: &SoundPlan, sowing: &Sowing, crop: &Crop) -> bool {
-    const AS_LARGE: f64 = 0.8;
-    let cells = plan.sown_in(&sowing.id);
-    let smallest = cells.map(|tray| plan.format(tray).cell_ml).reduce(f64::min);
-    crop.pot_on_ml <= 0.0 || smallest.is_some_and(|ml| ml >= AS_LARGE * crop.pot_on_ml)
-}
-
-/// Sooner after coming up nothing is potted on: there is nothing to hold it by (common practice, no
-/// source).
-const SOONEST_POTTED_DAYS: f64 = 7.0;
 /// Days from emergence to the first true leaves: time to thin or to prick out (common practice, no
 /// source).
 const TRUE_LEAVES_DAYS: i32 = 10;
@@ -323,6 +307,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         into_light: moments.into_light,
         thin: None,
         pot_on: None,
+        potting: Vec::new(),
         harden: gone,
         out: gone,
         frost_risk_out: plan.site.frost_risk(gone),

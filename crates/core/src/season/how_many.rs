@@ -66,15 +66,20 @@ pub fn all(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<SowingCells> {
 fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
     let crop = plan.crop(sowing);
     let packet = plan.packet(sowing);
-    let cells_of = |tray: &Tray| {
-        let format = plan.format(tray);
-        let parts = tray.parts.iter().filter(|part| part.sowing == sowing.id);
-        parts.map(|part| part.block(format).cells()).sum::<u32>()
-    };
+    let cells_of = |tray: &Tray| plan.cells_in(tray, &sowing.id);
     let spare = sowing.spare.filter(|_| !sowing.fewest_seeds).unwrap_or(0.0);
     let plants = (f64::from(sowing.wanted) * (1.0 + spare)).ceil() as u32;
     let seed = crop.grown_from == GrownFrom::Seed;
     let plants_per_cell = if seed { crop.plants_per_cell } else { 1 };
+    // Those in large cells stay there.
+    let cells_there: u32 = plan.sown_in(&sowing.id).map(cells_of).sum();
+    let leave = plan
+        .sown_in(&sowing.id)
+        .filter(|tray| dates.pot_on_of(tray).is_some());
+    let potted = match leave.map(cells_of).sum::<u32>() {
+        0 => 1.0,
+        leave => f64::from(leave) / f64::from(cells_there),
+    };
     let (comes_up, warm_first) = comes_up(crop, dates);
     let asked = (sowing.stays.is_none()).then(|| {
         let want = Want {
@@ -111,10 +116,10 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
             crop.cell_ml
         },
         pot_on_ml: dates.pot_on.map(|_| crop.pot_ml()),
-        cells_there: plan.sown_in(&sowing.id).map(cells_of).sum(),
+        cells_there,
         pots: dates
             .pot_on
-            .map(|_| plants.div_ceil(plants_per_cell.max(1))),
+            .map(|_| (f64::from(plants.div_ceil(plants_per_cell.max(1))) * potted).ceil() as u32),
         pots_there: plan.potted_into(&sowing.id).map(cells_of).sum(),
         to_sow,
         warm_first,

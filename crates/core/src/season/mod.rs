@@ -1,6 +1,8 @@
 //! When everything happens: the dates of every sowing, where its trays stand, and the jobs.
 
 mod airs;
+mod around;
+mod beside;
 pub mod counting;
 mod dates;
 pub mod growing;
@@ -12,6 +14,7 @@ pub mod moments;
 pub mod outline;
 mod pace;
 pub mod planting_out;
+mod potting;
 pub mod reckoned;
 pub mod room_for;
 mod root_zone;
@@ -27,4 +30,4 @@ pub use in_the_bed::InTheBed;
 pub use outline::{SeasonDay, days};
 pub use pace::Pace;
 pub use reckoned::Reckoned;
-pub use sowing_dates::{DatesWhy, Shows, SowingDates};
+pub use sowing_dates::{DatesWhy, Shows, SowingDates, TrayPotOn};

@@ -112,11 +112,11 @@ pub struct PartSpan<'a> {
 }
 
 impl<'a> PartSpan<'a> {
-    /// Of the sowing with `dates` in a tray that is sown, or where `potted` is so, filled by potting
-    /// on. Pots that nothing is ever potted on into have no days.
-    pub fn of(plan: &SoundPlan, potted: bool, dates: &'a SowingDates) -> Self {
+    /// Of the sowing with `dates` in `tray`. Pots that nothing is ever potted on into have no days.
+    pub fn of(plan: &SoundPlan, tray: &Tray, dates: &'a SowingDates) -> Self {
+        let potted = tray.potted;
         let pots = plan.potted_into(&dates.sowing).next().is_some();
-        let (from, until) = match (potted, dates.pot_on) {
+        let (from, until) = match (potted, dates.pot_on_of(tray)) {
             (false, Some(day)) if pots => (dates.sow, day),
             (false, _) => (dates.sow, dates.out),
             (true, day) => (day.unwrap_or(dates.out), dates.out),
@@ -171,7 +171,7 @@ impl TrayMoments {
             parts.map(|part| &dates[plan.sowing_index(&part.sowing)])
         };
         const PARTS: &str = "a sound plan's trays have parts";
-        let spans = || parts().map(|dates| PartSpan::of(plan, tray.potted, dates));
+        let spans = || parts().map(|dates| PartSpan::of(plan, tray, dates));
         let sow = spans().map(|span| span.from).min().expect(PARTS);
         let harden = spans().map(|span| span.harden).max().expect(PARTS);
         let out = spans().map(|span| span.until).max().expect(PARTS);

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::days_between;
 use crate::basis::words::Why;
+use crate::plan::Tray;
 use crate::season::in_the_bed::InTheBed;
 use crate::season::pace::Pace;
 
@@ -39,8 +40,11 @@ pub struct SowingDates {
     /// Day to thin or to prick out: the first true leaves are there; `None` when none come up in
     /// time.
     pub thin: Option<Date>,
-    /// Day to pot on; `None` when it stays where it was sown.
+    /// Day to pot on the first of it; `None` when it stays where it was sown.
     pub pot_on: Option<Date>,
+    /// The day for each of its trays of cells whose plants go into pots, and each of pots that takes
+    /// them, in the order of their identifiers.
+    pub potting: Vec<TrayPotOn>,
     /// Day on which hardening off begins.
     pub harden: Date,
     /// Day to plant out.
@@ -66,6 +70,15 @@ pub struct SowingDates {
     pub emergence_days: Option<f64>,
     /// The rule behind each date.
     pub why: DatesWhy,
+}
+
+/// The day on which plants leave a tray of cells for pots, or come into a tray of pots.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct TrayPotOn {
+    /// The tray.
+    pub tray: String,
+    /// The day.
+    pub on: Date,
 }
 
 /// The days on which a sowing shows.
@@ -108,5 +121,13 @@ impl SowingDates {
     pub fn days_up(&self, date: Date) -> Option<i32> {
         let days = days_between(self.emerge?, date);
         (days >= 0).then_some(days)
+    }
+
+    /// The day on which plants of it leave `tray` for pots, or come into `tray` where that is pots;
+    /// `None` where they do not.
+    pub fn pot_on_of(&self, tray: &Tray) -> Option<Date> {
+        let by_id = |one: &TrayPotOn| one.tray.as_str().cmp(tray.id.as_str());
+        let at = self.potting.binary_search_by(by_id).ok()?;
+        Some(self.potting[at].on)
     }
 }

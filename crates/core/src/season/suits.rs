@@ -82,7 +82,7 @@ impl Needs {
             let index = plan.sowing_index(&part.sowing);
             let (sowing, dates) = (&plan.sowings[index], &dates[index]);
             let crop = plan.crop(sowing);
-            let leaves = PartSpan::of(plan, tray.potted, dates).harden;
+            let leaves = PartSpan::of(plan, tray, dates).harden;
             let up = dates.emerge.unwrap_or(dates.harden);
             let tall_mm = usual_mm(crop, f64::from(days_between(up, leaves)));
             Self {

@@ -2208,6 +2208,11 @@ export interface components {
             height_out_mm: number;
             /**
              * Format: double
+             * @description Height that its tops are cut back to whenever they flop over, in mm; 0 when they are left.
+             */
+            cut_back_mm?: number;
+            /**
+             * Format: double
              * @description How deep it is sown or stuck; 0 on the surface.
              */
             sow_depth_mm: number;
@@ -2846,7 +2851,7 @@ export interface components {
          * @description What may happen to a sowing.
          * @enum {string}
          */
-        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "pot_on" | "move" | "harden" | "plant_out";
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "cut_back" | "pot_on" | "move" | "harden" | "plant_out";
         /** @description An emitting rectangle of a lamp. */
         Face: {
             /**
@@ -4264,9 +4269,14 @@ export interface components {
             thin?: string | null;
             /**
              * Format: date
-             * @description Day to pot on; `None` when it stays where it was sown.
+             * @description Day to pot on the first of it; `None` when it stays where it was sown.
              */
             pot_on?: string | null;
+            /**
+             * @description The day for each of its trays of cells whose plants go into pots, and each of pots that takes
+             *     them, in the order of their identifiers.
+             */
+            potting: components["schemas"]["TrayPotOn"][];
             /**
              * Format: date
              * @description Day on which hardening off begins.
@@ -5697,9 +5707,14 @@ export interface components {
             thin?: string | null;
             /**
              * Format: date
-             * @description Day to pot on; `None` when it stays where it was sown.
+             * @description Day to pot on the first of it; `None` when it stays where it was sown.
              */
             pot_on?: string | null;
+            /**
+             * @description The day for each of its trays of cells whose plants go into pots, and each of pots that takes
+             *     them, in the order of their identifiers.
+             */
+            potting: components["schemas"]["TrayPotOn"][];
             /**
              * Format: date
              * @description Day on which hardening off begins.
@@ -6181,7 +6196,7 @@ export interface components {
             /** @description What is sown in it: one sowing, or several by rows or packs of cells. */
             parts: components["schemas"]["Part"][];
             /**
-             * @description Whether plants that came up elsewhere are potted on into it, on the day their sowing is; left
+             * @description Whether plants that came up elsewhere are potted on into it, when their cells are full; left
              *     out, it is sown.
              */
             potted?: boolean;
@@ -6308,6 +6323,16 @@ export interface components {
              * @description Last day in this bay.
              */
             until: string;
+        };
+        /** @description The day on which plants leave a tray of cells for pots, or come into a tray of pots. */
+        TrayPotOn: {
+            /** @description The tray. */
+            tray: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
         };
         /** @description The root zone of a tray on a day. */
         TrayRoots: {

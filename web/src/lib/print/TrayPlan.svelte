@@ -31,6 +31,7 @@
       height: (y1 - y0) * deep,
     })),
   );
+  const potted = $derived(datesOf(kinds[0]!)?.potting.find((one) => one.tray === tray.id)?.on);
   const sown = $derived(
     kinds
       .map((id) => datesOf(id)?.sow)
@@ -74,7 +75,7 @@
   <text y="20" font-size="18" font-weight="700" fill="black">{tray.name}</text>
   <text x={format.length_mm} y="20" font-size="11" text-anchor="end" fill="black"
     >{format.name}{sown
-      ? `; ${tray.potted ? 'potted on' : 'sown'} ${words.date(tray.potted ? (datesOf(kinds[0]!)?.pot_on ?? sown) : sown)}`
+      ? `; ${tray.potted ? 'potted on' : 'sown'} ${words.date(tray.potted ? (potted ?? sown) : sown)}`
       : ''}</text
   >
   {#each blocks as block, i (i)}

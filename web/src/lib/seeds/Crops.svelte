@@ -62,6 +62,7 @@
     ['grows_over_c', 'Grows in air over', 'temperature_c'],
     ['emerges_mm', 'Height when just up', 'length_mm'],
     ['height_out_mm', 'Height at planting out', 'length_mm'],
+    ['cut_back_mm', 'Tops cut back to', 'length_mm'],
     ['sow_depth_mm', 'Sown deep', 'length_mm'],
     ['soak_h', 'Soaked', 'hours'],
     ['cold_weeks', 'Cold first', 'weeks'],

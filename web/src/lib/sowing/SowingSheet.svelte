@@ -52,6 +52,18 @@
   function optional(field: keyof Sowing, value: unknown, word: string) {
     bench.keep(setOptional(`${path}/${field}`, value, sowing[field] !== undefined), word);
   }
+  /** The days of potting on, with the trays of cells that each empties. */
+  const potting = $derived.by(() => {
+    const days: [string, string[]][] = dates.pot_on ? [[dates.pot_on, []]] : [];
+    for (const { tray, on } of dates.potting) {
+      const own = bench.draft?.trays.find((other) => other.id === tray);
+      if (!own || own.potted) continue;
+      const day = days.find((day) => day[0] === on);
+      if (day) day[1].push(own.name);
+      else days.push([on, [own.name]]);
+    }
+    return days.sort();
+  });
   const steps = $derived(
     (
       [
@@ -61,7 +73,10 @@
         ['half up: into the light', dates.emerge, dates.why.emerge, 'comes up'],
         ['all up, dome and mat off', dates.last],
         ['thin or prick out', dates.thin],
-        ['pot on', dates.pot_on],
+        ...potting.map(
+          (days) =>
+            [`pot on${potting.length > 1 ? ` ${days[1].join(', ')}` : ''}`, days[0]] as const,
+        ),
         ['harden off', dates.harden],
         ['plant out', dates.out, dates.why.out, 'planting date'],
       ] as const

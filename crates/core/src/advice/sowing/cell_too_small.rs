@@ -24,9 +24,9 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         return None;
     }
     let full = |tray: &Tray| -> Option<(Date, Date, f64)> {
-        let span = PartSpan::of(plan, tray.potted, view.dates);
+        let span = PartSpan::of(plan, tray, view.dates);
         // What is potted on before, or has its day for that, leaves in time.
-        if !tray.potted && view.dates.pot_on.is_some() {
+        if !tray.potted && view.dates.pot_on_of(tray).is_some() {
             return None;
         }
         let cell_ml = plan.format(tray).cell_ml;

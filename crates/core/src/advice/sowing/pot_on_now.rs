@@ -1,5 +1,7 @@
 //! Triggers for a sowing that is potted on: on which day, and how many pots.
 
+use jiff::civil::Date;
+
 use crate::advice::finding::{Finding, Severity};
 use crate::advice::sowing_view::SowingView;
 use crate::basis::dates::{DateSpan, plus_days};
@@ -11,6 +13,11 @@ const MAY_WAIT_DAYS: i32 = 7;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     let day = view.dates.pot_on?;
+    let cells = view.plan.sown_in(&view.sowing.id);
+    let later = cells.filter_map(|tray| view.dates.pot_on_of(tray));
+    let later: Vec<Date> = later.filter(|other| *other > day).collect();
+    let pots = Quantity::Count.of(f64::from(view.cells?.pots?));
+    let ml = Quantity::VolumeMl.of(view.crop.pot_ml());
     Some(Finding {
         source: view.crop.source("pot_on_ml"),
         ..view.finding(
@@ -20,11 +27,19 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
                 to: plus_days(day, MAY_WAIT_DAYS),
             },
             say!("Pot on {name} by {day}", name = &view.dates.name, day = day),
-            say!(
-                "By then roots fill the cells. You need {pots} pots of {ml}, and more shelf room.",
-                pots = Quantity::Count.of(f64::from(view.cells?.pots?)),
-                ml = Quantity::VolumeMl.of(view.crop.pot_ml()),
-            ),
+            match later.iter().max() {
+                None => say!(
+                    "By then roots fill the cells. You need {pots} pots of {ml}, and more shelf room.",
+                    pots = pots,
+                    ml = ml,
+                ),
+                Some(last) => say!(
+                    "By then roots fill the first cells; those of the last tray are full by {last}. You need {pots} pots of {ml}, and more shelf room.",
+                    last = *last,
+                    pots = pots,
+                    ml = ml,
+                ),
+            },
         )
     })
 }

@@ -40,15 +40,29 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 size = size
             ),
         ),
-        _ => (
-            say!("Give {name} a tray of its own", name = name),
-            say!(
-                "{tallest} beside it in {tray} takes its light: it has grown to {size} of what is usual at its age.",
-                tallest = tallest(s, part),
-                tray = &s.tray.name,
-                size = size
+        _ => match (tallest_in_tray(s, part), tallest_beside(view, s)) {
+            (Some(tall), _) => (
+                say!("Give {name} a tray of its own", name = name),
+                say!(
+                    "{tallest} beside it in {tray} takes its light: it has grown to {size} of what is usual at its age.",
+                    tallest = &tall.dates.name,
+                    tray = &s.tray.name,
+                    size = size
+                ),
             ),
-        ),
+            (None, tall) => (
+                say!(
+                    "Raise {tray}, or stand it apart from taller trays",
+                    tray = &s.tray.name
+                ),
+                say!(
+                    "{tallest} beside it takes its light: {name} has grown to {size} of what is usual at its age.",
+                    tallest = tall.map_or("What is taller", |(tray, _)| tray.tray.name.as_str()),
+                    name = name,
+                    size = size
+                ),
+            ),
+        },
     };
     Some(Finding {
         trays: vec![s.tray.id.clone()],
@@ -56,11 +70,22 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     })
 }
 
-fn tallest(s: &Standing<'_>, besides: &StandingPart<'_>) -> String {
-    let others = s
-        .parts
-        .iter()
-        .filter(|part| part.sowing.id != besides.sowing.id);
-    let tallest = others.max_by(|a, b| a.plant_height_mm.total_cmp(&b.plant_height_mm));
-    tallest.map_or_else(String::new, |part| part.dates.name.clone())
+/// The tallest of what stands higher than `low` in its own tray.
+fn tallest_in_tray<'s, 'a>(
+    s: &'s Standing<'a>,
+    low: &StandingPart<'_>,
+) -> Option<&'s StandingPart<'a>> {
+    let taller = s.parts.iter().filter(|part| part.canopy_mm > low.canopy_mm);
+    taller.max_by(|a, b| a.canopy_mm.total_cmp(&b.canopy_mm))
+}
+
+/// The tallest of what grows in the other trays of the bay.
+fn tallest_beside<'v>(
+    view: &'v BayView<'_>,
+    s: &Standing<'_>,
+) -> Option<(&'v Standing<'v>, &'v StandingPart<'v>)> {
+    let others = view
+        .growing()
+        .filter(|(other, _)| other.tray.id != s.tray.id);
+    others.max_by(|a, b| a.1.canopy_mm.total_cmp(&b.1.canopy_mm))
 }

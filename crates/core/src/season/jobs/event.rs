@@ -43,6 +43,8 @@ pub enum EventKind {
     MatOff,
     /// Thin it, or prick it out.
     Thin,
+    /// Cut its tops back.
+    CutBack,
     /// Pot it on.
     PotOn,
     /// Carry it to another spot in the middle of its stage.

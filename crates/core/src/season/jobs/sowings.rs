@@ -1,10 +1,13 @@
 //! The jobs of a sowing as a whole.
 
+use std::collections::BTreeMap;
+
 use jiff::civil::Date;
 
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::crops::{Crop, GerminatesIn, GrownFrom};
+use crate::plan::{Sowing, Tray};
 use crate::season::how_many::SowingCells;
 use crate::season::jobs::event::{Event, EventKind};
 use crate::season::moments::TrayMoments;
@@ -36,26 +39,34 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
             of.sow().filter(|_| !in_flats),
             of.show(shut_in),
             of.thin(),
-            of.pot_on(),
+            of.cut_back(first_cut(reckoned, sowing)),
             of.harden(),
             of.plant_out(),
         ];
-        let jobs = jobs.into_iter().flatten();
-        events.extend(jobs.map(|(what, date, [headline, note])| Event {
+        let event = |tray: Option<&Tray>, (what, date, [headline, note]): AJob| Event {
             date,
             what,
             sowing: sowing.id.clone(),
-            tray: None,
+            tray: tray.map(|tray| tray.id.clone()),
             name: dates.name.clone(),
             headline,
             note,
-        }));
+        };
+        events.extend(jobs.into_iter().flatten().map(|job| event(None, job)));
+        let cells: Vec<&Tray> = plan.sown_in(&sowing.id).collect();
+        events.extend(
+            of.pot_on(&cells)
+                .into_iter()
+                .map(|(tray, job)| event(tray, job)),
+        );
     }
     events
 }
 
 /// A job: what it is, its day, and its headline and note.
-type Job = Option<(EventKind, Date, [Statement; 2])>;
+type AJob = (EventKind, Date, [Statement; 2]);
+/// One that a sowing may have.
+type Job = Option<AJob>;
 
 /// A sowing with what its jobs speak of.
 struct Sown<'a> {
@@ -125,18 +136,59 @@ impl Sown<'_> {
         Some((EventKind::Thin, self.dates.thin?, [headline, note]))
     }
 
-    fn pot_on(&self) -> Job {
-        let headline = say!("Pot on {name}", name = self.name());
+    fn cut_back(&self, first: Option<Date>) -> Job {
+        let headline = say!("Cut {name} back", name = self.name());
+        let note = say!(
+            "To {tall}, whenever the tops flop over: they grow on from below. What is cut off is good to eat",
+            tall = Quantity::LengthMm.of(self.crop.cut_back_mm)
+        );
+        Some((EventKind::CutBack, first?, [headline, note]))
+    }
+
+    /// Each day on which some of its trays of `cells` are full; a job of one group of several is its first
+    /// tray's.
+    fn pot_on<'t>(&self, cells: &[&'t Tray]) -> Vec<(Option<&'t Tray>, AJob)> {
+        let mut days: BTreeMap<Date, Vec<&Tray>> = BTreeMap::new();
+        for tray in cells {
+            if let Some(day) = self.dates.pot_on_of(tray) {
+                days.entry(day).or_default().push(tray);
+            }
+        }
+        if days.len() < 2 {
+            let headline = say!("Pot on {name}", name = self.name());
+            let job = |day| (None, (EventKind::PotOn, day, [headline, self.which_pots()]));
+            return self.dates.pot_on.map(job).into_iter().collect();
+        }
         let ml = Quantity::VolumeMl.of(self.crop.pot_ml());
-        let note = match self.cells.and_then(|cells| cells.pots) {
+        let group = |(day, trays): (Date, Vec<&'t Tray>)| {
+            let names: Vec<&str> = trays.iter().map(|tray| tray.name.as_str()).collect();
+            let headline = say!(
+                "Pot on {name}: {trays}",
+                name = self.name(),
+                trays = names.join(", ")
+            );
+            let note = say!(
+                "Its cells are full first to last: these now, into pots of {ml}, before roots circle",
+                ml = ml.clone()
+            );
+            (
+                trays.first().copied(),
+                (EventKind::PotOn, day, [headline, note]),
+            )
+        };
+        days.into_iter().map(group).collect()
+    }
+
+    fn which_pots(&self) -> Statement {
+        let ml = Quantity::VolumeMl.of(self.crop.pot_ml());
+        match self.cells.and_then(|cells| cells.pots) {
             Some(pots) => say!(
                 "Into {pots} pots of {ml}, before roots circle; the strongest first",
                 pots = Quantity::Count.of(f64::from(pots)),
                 ml = ml
             ),
             None => say!("Into pots of {ml}, before roots circle", ml = ml),
-        };
-        Some((EventKind::PotOn, self.dates.pot_on?, [headline, note]))
+        }
     }
 
     fn harden(&self) -> Job {
@@ -156,6 +208,22 @@ impl Sown<'_> {
         );
         Some((EventKind::PlantOut, self.dates.out, [headline, note]))
     }
+}
+
+/// The first day on which its tops are as tall as they are cut back to, in any of its trays.
+fn first_cut(reckoned: &Reckoned<'_>, sowing: &Sowing) -> Option<Date> {
+    let plan = reckoned.plan;
+    let tall = plan.crop(sowing).cut_back_mm;
+    if tall <= 0.0 {
+        return None;
+    }
+    let trays = plan.trays_of(&sowing.id);
+    let days = trays.flat_map(|tray| {
+        let grown = reckoned.growing.of_tray(plan, tray).iter().zip(&tray.parts);
+        let own = grown.filter(|(_, part)| part.sowing == sowing.id);
+        own.filter_map(|(grown, _)| grown.first_day(|plant| plant.height_mm >= tall))
+    });
+    days.min()
 }
 
 fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
