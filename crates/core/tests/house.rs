@@ -6,9 +6,28 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 20] = [
-    "basis", "site", "crops", "seeds", "room", "space", "light", "air", "warmth", "growth",
-    "power", "lamps", "plan", "season", "day", "readings", "advice", "edit", "compare", "ask",
+const ROOMS: [&str; 21] = [
+    "basis",
+    "site",
+    "crops",
+    "seeds",
+    "room",
+    "space",
+    "light",
+    "air",
+    "warmth",
+    "growth",
+    "power",
+    "lamps",
+    "plan",
+    "season",
+    "day",
+    "placement",
+    "readings",
+    "advice",
+    "edit",
+    "compare",
+    "ask",
 ];
 
 fn source() -> PathBuf {

@@ -1,6 +1,6 @@
 //! The command line.
 
-use std::io::{BufWriter, Read, Write};
+use std::io::{BufWriter, IsTerminal, Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::time::Duration;
@@ -11,7 +11,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sunrise_core::ask::calc::{
-    Ask, ChamberSetUp, DegreeUnit, RootZone, Scene, Sown, Understanding, Want,
+    Ask, ChamberSetUp, DegreeUnit, Progress, RootZone, Scene, Sown, Understanding, Want,
 };
 use sunrise_core::ask::{self, DateSpan, Detail, Fields, Plan, opening_day};
 use sunrise_core::basis::fault::Fault;
@@ -82,6 +82,8 @@ enum Model {
     Chamber,
     /// How many cells and seeds to sow for the plants wanted
     Seeds,
+    /// Where trays stand through their stages, and how little must stand nowhere
+    Placement,
     /// Last and first frosts from daily minima (CSV or EPW) on standard input
     Frost {
         /// Latitude in degrees, north positive
@@ -129,6 +131,7 @@ fn calculate(model: &Model) -> Result<()> {
         Model::RootZone => answer(RootZone::day),
         Model::Chamber => answer(ChamberSetUp::day),
         Model::Seeds => answer(Want::to_sow),
+        Model::Placement => answer(|instance| ask::calc::place(instance, &mut tell_on_terminal)),
         Model::Frost {
             latitude,
             fahrenheit,
@@ -156,6 +159,20 @@ fn calculate(model: &Model) -> Result<()> {
             print_json(&ask::calc::read_luminaire(&text).map_err(|fault| say_all(vec![fault]))?)
         }
     }
+}
+
+/// Says on standard error how far placing is, where somebody reads that.
+fn tell_on_terminal(progress: Progress) -> bool {
+    if std::io::stderr().is_terminal() {
+        eprint!(
+            "\r{:3.0} %: unplaced {} (no less than {}), cost {}   ",
+            100.0 * progress.done,
+            progress.unplaced,
+            progress.unplaced_bound,
+            progress.cost
+        );
+    }
+    true
 }
 
 /// Reads a question, has it reckoned and prints the answer.
