@@ -1,5 +1,7 @@
 //! The demo and other plans for tests, changed at will, and what is in them by its id.
 
+pub mod instances;
+
 use std::sync::LazyLock;
 
 use crate::light::fields::Fields;

@@ -11,7 +11,7 @@ use crate::placement::solve::Watch;
 /// So much more does a unit of penalty count: who is left out in one place must not pay in another.
 const PENALTY: f64 = 30.0;
 /// What is worse by this is often kept at first, and by this at the end (our own choice by trial).
-const HEAT: [f64; 2] = [40.0, 1.0];
+const HEAT: [f64; 2] = [30.0, 0.7];
 /// The most trays that are taken out for one another.
 const MOST_OUT: usize = 6;
 
@@ -103,7 +103,7 @@ impl<'p> Hand<'p> {
     fn take_some(&mut self, filling: &mut Filling<'_>, random: &mut Rng) {
         self.out.clear();
         self.were.clear();
-        self.work = 20;
+        self.work = 60;
         let many = 2 + random.usize(0..MOST_OUT.min(self.free.len()));
         let kind = random.u8(0..10);
         match kind {

@@ -51,6 +51,12 @@ impl Rivals {
     }
 }
 
+/// So many rounds of prices are `work`: each looks at every option, and at every place on every day.
+pub(super) fn rounds(problem: &Problem, work: u64) -> u32 {
+    let look = problem.size() + (problem.capacity.len() * problem.days) as u64;
+    (work / look.max(1)).clamp(50, 1000) as u32
+}
+
 /// What was found: how much must at least be left out, and the prices that prove it.
 pub(super) struct Proof {
     pub(super) bound: i64,
@@ -84,23 +90,11 @@ pub(super) fn least(
     for (place, stages) in &rivals.alone {
         refill(filling, *place, stages, |_, penalty| penalty);
     }
-    let settled: i64 = {
-        let alone = rivals.alone.iter().flat_map(|(_, stages)| stages);
-        let out = alone.filter(|at| filling.place_of(**at).is_none());
-        out.map(|at| problem.stage(*at).penalty).sum()
-    };
-    let nowhere = problem
-        .stages()
-        .filter(|(_, stage)| stage.options.is_empty());
-    let settled = settled + nowhere.map(|(_, stage)| stage.penalty).sum::<i64>();
-    // A round of prices looks at every option, and at every place on every day.
-    let look = 3 * problem.size() + (problem.capacity.len() * problem.days) as u64;
-    let rounds = (work / 2 / look.max(1)).clamp(50, 1000) as u32;
-    let prices = prices::of_penalty(problem, &rivals.open, rounds);
+    let prices = prices::of_penalty(problem, rounds(problem, work));
     let grain = grain(problem);
-    let open = ((prices.bound - 1e-6) / grain as f64).ceil() as i64 * grain;
+    let bound = ((prices.bound - 1e-6) / grain as f64).ceil() as i64 * grain;
     let proof = Proof {
-        bound: settled + open.max(0),
+        bound: bound.max(0),
         prices,
     };
     watch.bound(proof.bound);
@@ -108,7 +102,7 @@ pub(super) fn least(
         sweep(filling, &rivals, &proof, random, watch);
     }
     if filling.score().0 > proof.bound {
-        ruin(filling, &proof, random, work / 2, watch);
+        ruin(filling, &proof, random, work, watch);
     }
     proof
 }

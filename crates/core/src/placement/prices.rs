@@ -7,7 +7,7 @@
 //! & Ba, Adam, 2015, from memory).
 
 use crate::basis::work::go_on;
-use crate::placement::problem::{MOVE, Problem, Stage, StageAt};
+use crate::placement::problem::{MOVE, Problem, Stage};
 
 /// Prices, and what they prove.
 #[derive(Debug, Clone)]
@@ -118,9 +118,10 @@ impl<'p> Steps<'p> {
     }
 }
 
-/// Prices for the penalty of `stages` alone, each wherever it likes, after so many `rounds`.
-pub(super) fn of_penalty(problem: &Problem, stages: &[StageAt], rounds: u32) -> Prices {
-    let stages: Vec<&Stage> = stages.iter().map(|at| problem.stage(*at)).collect();
+/// Prices for the penalty alone, each stage wherever it likes, after so many `rounds`.
+pub(super) fn of_penalty(problem: &Problem, rounds: u32) -> Prices {
+    let stages = problem.stages().map(|(_, stage)| stage);
+    let stages: Vec<&Stage> = stages.filter(|stage| !stage.pinned).collect();
     let cells = problem.capacity.len() * problem.days;
     let n = stages.len().max(1) as f64;
     let penalty = |stage: &&Stage| stage.penalty as f64;
@@ -181,9 +182,8 @@ pub(super) fn of_penalty(problem: &Problem, stages: &[StageAt], rounds: u32) -> 
 pub(super) fn cost_bound(problem: &Problem, prices: &Prices, unplaced: i64, rounds: u32) -> i64 {
     let mut steps = Steps::new(problem, prices.price.clone());
     let mut paths = Paths::of(problem);
-    let n = problem.stages().count().max(1) as f64;
-    let cost = |(_, stage): (StageAt, &Stage)| stage.options.first().map_or(0.0, |o| o.1 as f64);
-    let a_day = (problem.stages().map(cost).sum::<f64>() / n / 10.0).max(0.5);
+    /// Prices are settled within so much of a cost by now.
+    const STEP: f64 = 1.0;
     let mut best = f64::MIN;
     for round in 0..rounds {
         let left = 1.0 - f64::from(round) / f64::from(rounds);
@@ -192,7 +192,7 @@ pub(super) fn cost_bound(problem: &Problem, prices: &Prices, unplaced: i64, roun
         for tray in 0..problem.trays.len() {
             value += paths.cheapest(&mut steps, tray);
         }
-        value -= steps.end(a_day * 0.01f64.powf(1.0 - left));
+        value -= steps.end(STEP * 0.01f64.powf(1.0 - left));
         best = best.max(value);
     }
     ((best - 1e-6).ceil() as i64 - unplaced).max(0)
@@ -201,8 +201,6 @@ pub(super) fn cost_bound(problem: &Problem, prices: &Prices, unplaced: i64, roun
 /// The cheapest way of each tray through its stages.
 struct Paths<'p> {
     problem: &'p Problem,
-    /// For each option of each stage, the same place among those of the stage before.
-    stays: Vec<Vec<Vec<Option<usize>>>>,
     /// Place-days that are lit by what is pinned.
     lit_by_pins: f64,
     /// By place, the days up to each on which nothing pinned burns light.
@@ -226,18 +224,8 @@ impl<'p> Paths<'p> {
                 dark[row + 1] = dark[row] + one;
             }
         }
-        let stays = |stages: &Vec<Stage>| {
-            let of = |i: usize| {
-                let before = i.checked_sub(1).map_or(&[][..], |i| &stages[i].options[..]);
-                let stay =
-                    |(place, _): &(usize, i64)| before.iter().position(|(at, _)| at == place);
-                stages[i].options.iter().map(stay).collect()
-            };
-            (0..stages.len()).map(of).collect()
-        };
         Self {
             problem,
-            stays: problem.trays.iter().map(stays).collect(),
             lit_by_pins: lit.iter().filter(|lit| **lit).count() as f64,
             dark,
             ways: Vec::new(),
@@ -272,7 +260,7 @@ impl<'p> Paths<'p> {
                     Some(k) => (from(k).0 + MOVE as f64, k),
                 };
                 if before.is_some() {
-                    let stay = self.stays[tray][i][option].map(|k| from(k + 1));
+                    let stay = stage.stays[option].map(|k| from(k + 1));
                     for other in [Some(from(0)), stay].into_iter().flatten() {
                         way = if other.0 < way.0 { other } else { way };
                     }

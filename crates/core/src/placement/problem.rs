@@ -18,6 +18,8 @@ pub(super) struct Stage {
     pub(super) light: bool,
     /// Where it may stand, and what that costs over all its days; the cheapest first.
     pub(super) options: Vec<(usize, i64)>,
+    /// For each of them the same place among the options of the stage before.
+    pub(super) stays: Vec<Option<usize>>,
     /// What it costs to leave it without a place.
     pub(super) penalty: i64,
     /// Where it stood.
@@ -35,6 +37,15 @@ impl Stage {
     pub(super) fn meets(&self, other: &Self) -> bool {
         self.from < other.to && other.from < self.to
     }
+}
+
+fn with_stays(mut stages: Vec<Stage>) -> Vec<Stage> {
+    for i in 0..stages.len() {
+        let before = i.checked_sub(1).map_or(&[][..], |i| &stages[i].options[..]);
+        let stay = |(place, _): &(usize, i64)| before.iter().position(|(at, _)| at == place);
+        stages[i].stays = stages[i].options.iter().map(stay).collect();
+    }
+    stages
 }
 
 /// What is to be placed.
@@ -70,6 +81,7 @@ impl Problem {
                 to: stage.to as usize,
                 light: stage.needs_light,
                 options,
+                stays: Vec::new(),
                 penalty: i64::from(weight) * days,
                 was: stage.was.as_ref().map(|was| index[&**was]),
                 pinned: stage.pinned.is_some(),
@@ -80,7 +92,10 @@ impl Problem {
             days: instance.days as usize,
             capacity: instance.places.iter().map(|p| p.capacity).collect(),
             trays: trays
-                .map(|tray| tray.stages.iter().map(|s| stage(tray.weight, s)).collect())
+                .map(|tray| {
+                    let stages = tray.stages.iter().map(|s| stage(tray.weight, s));
+                    with_stays(stages.collect())
+                })
                 .collect(),
         }
     }

@@ -62,7 +62,7 @@ pub(super) fn settle(
                 before: k,
             }
         });
-        for &(place, misfit) in &stage.options {
+        for (&(place, misfit), stay) in stage.options.iter().zip(&stage.stays) {
             let there = match stage.pinned {
                 true => Some(0),
                 false if filling.fits(place, stage) => bias(place).map(|bias| {
@@ -73,7 +73,7 @@ pub(super) fn settle(
             own.push(match there {
                 None => Way::NONE,
                 Some(there) => {
-                    let from = cheapest_to(place, before, cheapest);
+                    let from = cheapest_to(place, before, cheapest, *stay);
                     Way {
                         cost: from.cost + there,
                         ..from
@@ -102,7 +102,12 @@ fn place_at(stage: &Stage, way: usize) -> Option<usize> {
 }
 
 /// The cheapest way to `place`: by a move from where it stood cheapest, from no place, or by staying.
-fn cheapest_to(place: usize, before: Option<(&Vec<Way>, &Stage)>, cheapest: Option<usize>) -> Way {
+fn cheapest_to(
+    place: usize,
+    before: Option<(&Vec<Way>, &Stage)>,
+    cheapest: Option<usize>,
+    stay: Option<usize>,
+) -> Way {
     let (Some((last, stage)), Some(k)) = (before, cheapest) else {
         return Way {
             penalty: 0,
@@ -116,8 +121,7 @@ fn cheapest_to(place: usize, before: Option<(&Vec<Way>, &Stage)>, cheapest: Opti
         before: k,
     };
     let moved = place_at(stage, k).is_some_and(|was| was != place);
-    let stays = stage.options.iter().position(|(at, _)| *at == place);
-    let others = [Some(by(0, 0)), stays.map(|k| by(k + 1, 0))];
+    let others = [Some(by(0, 0)), stay.map(|k| by(k + 1, 0))];
     let others = others.into_iter().flatten();
     others.fold(by(k, if moved { MOVE } else { 0 }), |best, way| {
         if way.is_better(&best) { way } else { best }

@@ -78,7 +78,7 @@ impl Watch<'_> {
 }
 
 /// Looks at an option of a stage, more or less, for each part of the work: a few seconds in all.
-const WORK: u64 = 36_000_000;
+const WORK: u64 = 30_000_000;
 /// The same where trays stay where they were: a tenth of a second or two.
 const LITTLE_WORK: u64 = 3_000_000;
 
@@ -131,9 +131,9 @@ fn afresh(filling: &mut Filling<'_>, random: &mut Rng, watch: &mut Watch<'_>) ->
     let problem = filling.problem;
     let all: Vec<usize> = (0..problem.trays.len()).collect();
     settle_all(filling, &all);
-    let proof = penalty::least(filling, random, WORK, watch);
-    cost::lower(filling, &all, random, WORK, watch);
-    let rounds = rounds(problem, WORK / 4);
+    let proof = penalty::least(filling, random, WORK * 4 / 3, watch);
+    cost::lower(filling, &all, random, 2 * WORK, watch);
+    let rounds = penalty::rounds(problem, WORK);
     let cost_bound = prices::cost_bound(problem, &proof.prices, filling.score().0, rounds);
     (proof.bound, cost_bound)
 }
@@ -169,12 +169,6 @@ fn keep(filling: &mut Filling<'_>, random: &mut Rng, watch: &mut Watch<'_>) -> S
     let free = moved(filling);
     cost::lower(filling, &free, random, LITTLE_WORK, watch);
     (proof.bound, 0)
-}
-
-/// So many rounds of prices are `work`.
-fn rounds(problem: &Problem, work: u64) -> u32 {
-    let look = 2 * problem.size() + (problem.capacity.len() * problem.days) as u64;
-    (work / look.max(1)).clamp(20, 400) as u32
 }
 
 /// Puts each of `trays` where it stands best, the dearest to leave out first.
