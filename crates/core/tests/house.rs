@@ -73,7 +73,9 @@ fn module(file: &Path) -> Vec<String> {
 /// Files of core but for those of its tests.
 fn core() -> Vec<PathBuf> {
     let files = sources(&source()).into_iter();
-    files.filter(|file| !file.ends_with("testing.rs")).collect()
+    let testing = source().join("testing");
+    let of_tests = |file: &PathBuf| file.starts_with(&testing) || file.ends_with("testing.rs");
+    files.filter(|file| !of_tests(file)).collect()
 }
 
 /// The modules of core that `code` names, `{}` opened: `["light", "bay", "Fields"]`.

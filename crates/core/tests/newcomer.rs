@@ -214,7 +214,7 @@ fn few_plants_do_not_take_a_whole_tray_and_more_get_more() {
 #[test]
 fn every_tray_stands_on_a_spot_of_its_own() {
     for home in ["Europe/Vienna", "America/Chicago"] {
-        let plan = edited(&sown(room(home)), &Edit::StandAll);
+        let plan = edited(&sown(room(home)), &Edit::PlaceAll { afresh: false });
         let lit = |tray: &&Tray| {
             let stand = tray.stand_in(Stage::Grow).unwrap();
             let bay = plan.bay(&stand.bay).unwrap();
@@ -229,7 +229,7 @@ fn every_tray_stands_on_a_spot_of_its_own() {
         // What wants warmth lies on the mats.
         let warm = plan.sown_in("pepper").next().unwrap();
         assert_eq!(warm.stand_in(Stage::Germinate).unwrap().bay, bay("t1"));
-        let again = apply(&plan, &Edit::StandAll).unwrap_err();
+        let again = apply(&plan, &Edit::PlaceAll { afresh: false }).unwrap_err();
         assert!(again[0].problem.text.contains("has a spot already"));
     }
 }
@@ -246,7 +246,7 @@ fn what_finds_no_spot_is_named() {
         };
         plan = edited(&plan, &edit);
     }
-    let edited = apply(&plan, &Edit::StandAll).unwrap();
+    let edited = apply(&plan, &Edit::PlaceAll { afresh: false }).unwrap();
     assert!(edited.word.text.contains("found no spot"));
     let plan = edited.plan.check().unwrap();
     let day = DateSpan::day(plan.site.last_frost);

@@ -5,8 +5,13 @@
 
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-use sunrise_core::placement::{Answer, Instance, StageOf, place};
+use sunrise_core::ask::{Detail, Edit, apply, assess};
+use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::placement::solver::{Answer, Instance, StageOf, place};
+use sunrise_core::plan::{SoundPlan, Stage, Tray};
+use sunrise_core::season::stays::clashes;
 use sunrise_core::testing::instances::crowded;
+use sunrise_core::testing::{kettle_fen, reckoned};
 
 /// What an answer costs, reckoned anew from the question alone; it panics where something stands where
 /// it may not, or a place holds more than it can.
@@ -271,4 +276,62 @@ fn empty_rooms_and_trays_without_stages_are_no_trouble() {
         (answer.unplaced, answer.unplaced_bound, answer.cost),
         (15, 15, 0)
     );
+}
+
+/// The demo with the trays `bare` taken off their spots.
+fn without_spots(bare: &[&str]) -> SoundPlan {
+    kettle_fen(|plan| {
+        for tray in &mut plan.trays {
+            if bare.contains(&tray.id.as_str()) {
+                tray.stands.clear();
+            }
+        }
+    })
+}
+
+fn all_placed(plan: &SoundPlan, afresh: bool) -> SoundPlan {
+    let edited = apply(plan, &Edit::PlaceAll { afresh }).expect("it places them");
+    let placed = edited.plan.check().unwrap();
+    let all = reckoned(&placed);
+    assert_eq!(clashes(&all.stays), []);
+    assert!(all.unplaced.is_empty(), "{:?}", all.unplaced);
+    for tray in &placed.trays {
+        let Some(stand) = tray.stand_in(Stage::Grow) else {
+            continue;
+        };
+        let bay = placed.bay(&stand.bay).unwrap();
+        assert!(
+            !bay.tier.lamps.is_empty() || bay.place.has_daylight(),
+            "{}",
+            tray.name
+        );
+    }
+    placed
+}
+
+#[test]
+fn trays_without_a_spot_find_theirs_and_the_others_stay() {
+    let bare = ["to1", "ca2", "le1", "pe2"];
+    let plan = without_spots(&bare);
+    let placed = all_placed(&plan, false);
+    for (before, after) in plan.trays.iter().zip(&placed.trays) {
+        let grows = |tray: &Tray| {
+            tray.stand_in(Stage::Grow)
+                .map(|s| (s.bay.clone(), s.x_mm, s.y_mm))
+        };
+        assert!(
+            bare.contains(&&*before.id) || grows(before) == grows(after),
+            "{}",
+            before.name
+        );
+    }
+}
+
+#[test]
+fn a_whole_season_is_placed_afresh_with_like_beside_like() {
+    let placed = all_placed(&without_spots(&[]), true);
+    let day = DateSpan::day(jiff::civil::date(2027, 4, 9));
+    let found = assess(&placed, day, Detail::Outline).findings;
+    // No tray asks for a light that its neighbours cannot have.
+    assert!(found.iter().all(|finding| finding.code != "tray_elsewhere"));
 }

@@ -4,7 +4,7 @@ pub use crate::crops::showing::{Outcome, Sown};
 pub use crate::light::luminaire::Luminaire;
 pub use crate::light::photometric_file::read as read_luminaire;
 pub use crate::light::scene::{Scene, SceneLight};
-pub use crate::placement::{Answer, Instance, Progress, place};
+pub use crate::placement::solver::{Answer, Instance, Progress, place};
 pub use crate::seeds::{ToSow, Want};
 pub use crate::site::minima::{DegreeUnit, Preview, Understanding, read as read_minima};
 pub use crate::space::packing::{Ask, Packing};

@@ -21,7 +21,7 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::Anchor { last_frost } => editor.anchor(*last_frost),
         Edit::Equip { place, with } => editor.equip(place, with),
         Edit::CopyGear { from, to } => editor.copy_gear(from, to),
-        Edit::StandAll => editor.stand_all(plan),
+        Edit::PlaceAll { afresh } => editor.place_all(plan, *afresh),
         Edit::Want { sowing, wanted } => editor.want(sowing, *wanted),
         Edit::AddPlace { kind } => editor.add_place(kind),
         Edit::AddTier { place } => editor.add_tier(place),

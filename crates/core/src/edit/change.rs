@@ -42,8 +42,11 @@ pub enum Edit {
         /// The bays that get the same.
         to: Vec<BayRef>,
     },
-    /// Gives every tray that stands nowhere the first spot that suits it.
-    StandAll,
+    /// Places every tray on every day, the room as a whole.
+    PlaceAll {
+        /// As if none stood anywhere yet; else what stands stays, but for what has to make room.
+        afresh: bool,
+    },
     /// Sets how many plants are wanted of a sowing, and gives it as many trays as those take.
     Want {
         /// The sowing.

@@ -13,7 +13,7 @@ mod remove;
 mod share;
 mod sow;
 mod stand;
-mod stand_all;
+mod place_all;
 
 pub use apply::apply;
 pub use change::{Edit, Edited, Equipment, GearList, GearRef, Onto, Share, Thing};

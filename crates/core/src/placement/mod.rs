@@ -1,20 +1,10 @@
-//! Where every tray stands on every day: the least unplaced first, then the least cost.
-//!
-//! A tray passes through stages, each an interval of days. A place is a set of like positions and holds
-//! so many trays. Who asks works out which places each stage may use and how badly each suits; here is
-//! only the search. It finds its bounds by prices of a place on a day ([`prices`]), fills single places
-//! exactly by a flow through the days ([`flow`]), and takes out and puts back a few trays at a time
-//! until its work is done ([`penalty`], [`cost`]).
+//! Where every tray stands on every day: from the stages of a plan's trays to positions on its decks.
 
-mod cost;
-mod filling;
-mod flow;
-mod instance;
-mod penalty;
-mod prices;
-mod problem;
-mod settle;
-mod solve;
+mod asked;
+mod hosts;
+mod laid;
+mod positions;
+pub mod solver;
+mod whole;
 
-pub use instance::{Instance, PlaceOf, StageOf, TrayOf};
-pub use solve::{Answer, Progress, place};
+pub use whole::{How, place_all};

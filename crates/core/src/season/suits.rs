@@ -68,6 +68,8 @@ pub struct Needs {
     light: bool,
     /// How tall the tallest stands over the rim when it leaves the tray.
     tall_mm: f64,
+    /// Daily light that the kind that wants most is content with.
+    dli: f64,
 }
 
 impl Needs {
@@ -77,6 +79,7 @@ impl Needs {
             root_zone_c: 0.0,
             light: false,
             tall_mm: 0.0,
+            dli: 0.0,
         };
         tray.parts.iter().fold(nothing, |needs, part| {
             let index = plan.sowing_index(&part.sowing);
@@ -89,8 +92,21 @@ impl Needs {
                 root_zone_c: needs.root_zone_c.max(crop.root_zone_c),
                 light: needs.light || crop.germinates_in == GerminatesIn::Light,
                 tall_mm: needs.tall_mm.max(tall_mm),
+                dli: needs
+                    .dli
+                    .max((crop.dli_low_mol_m2_d + crop.dli_high_mol_m2_d) / 2.0),
             }
         })
+    }
+
+    /// How tall the tallest stands over the rim when it leaves the tray, in mm.
+    pub fn tall_mm(&self) -> f64 {
+        self.tall_mm
+    }
+
+    /// Daily light that it is content with, in mol/m²/d.
+    pub fn dli_mol_m2_d(&self) -> f64 {
+        self.dli
     }
 
     /// Seed that gains from a heat mat in a lived-in room (common practice, no source).

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use fastrand::Rng;
 
-use crate::placement::{Instance, PlaceOf, StageOf, TrayOf};
+use crate::placement::solver::{Instance, PlaceOf, StageOf, TrayOf};
 
 /// A season of `sowings` over so many `days`, for a chamber and so many `racks`; what is potted on takes
 /// up to three trays. The same `seed` makes the same.

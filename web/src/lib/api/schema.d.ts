@@ -2587,7 +2587,13 @@ export interface components {
                 /** @description The bays that get the same. */
                 to: components["schemas"]["BayRef"][];
             };
-        } | "stand_all" | {
+        } | {
+            /** @description Places every tray on every day, the room as a whole. */
+            place_all: {
+                /** @description As if none stood anywhere yet; else what stands stays, but for what has to make room. */
+                afresh: boolean;
+            };
+        } | {
             /** @description Sets how many plants are wanted of a sowing, and gives it as many trays as those take. */
             want: {
                 /** @description The sowing. */

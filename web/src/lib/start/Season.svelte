@@ -24,7 +24,7 @@
   async function stand() {
     if (without.length > 0) {
       standing = true;
-      await bench.edit('stand_all');
+      await bench.edit({ place_all: { afresh: false } });
       standing = false;
     }
   }

@@ -7,7 +7,7 @@
 //! & Ba, Adam, 2015, from memory).
 
 use crate::basis::work::go_on;
-use crate::placement::problem::{MOVE, Problem, Stage};
+use crate::placement::solver::problem::{MOVE, Problem, Stage};
 
 /// Prices, and what they prove.
 #[derive(Debug, Clone)]

@@ -7,12 +7,12 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::fault::Fault;
-use crate::basis::work::go_on;
-use crate::placement::filling::{Filling, Score};
-use crate::placement::instance::Instance;
-use crate::placement::problem::{Placed, Problem};
-use crate::placement::settle::{Ways, settle};
-use crate::placement::{cost, penalty, prices};
+use crate::placement::solver::filling::{Filling, Score};
+use crate::placement::solver::instance::Instance;
+use crate::placement::solver::problem::{Placed, Problem};
+use crate::placement::solver::settle::{Ways, settle};
+use crate::placement::solver::watch::{Progress, Watch};
+use crate::placement::solver::{cost, penalty, prices};
 
 /// Where every tray stands.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -31,60 +31,30 @@ pub struct Answer {
     pub stopped: bool,
 }
 
-/// How far it is.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
-pub struct Progress {
-    /// The share of the work that is done.
-    pub done: f64,
-    /// The least unplaced so far.
-    pub unplaced: i64,
-    /// It can be no less; 0 while nothing is proven.
-    pub unplaced_bound: i64,
-    /// Its cost.
-    pub cost: i64,
-}
-
-/// Who looks on, and may stop it.
-pub(super) struct Watch<'w> {
-    tell: &'w mut dyn FnMut(Progress) -> bool,
-    turns: u64,
-    stopped: bool,
-    bound: i64,
-}
-
-impl Watch<'_> {
-    pub(super) fn bound(&mut self, bound: i64) {
-        self.bound = bound;
-    }
-
-    /// Whether to go on; now and then the best so far is told.
-    pub(super) fn goes_on(&mut self, best: Score) -> bool {
-        const EVERY: u64 = 256;
-        self.turns += 1;
-        if self.turns % EVERY == 1 && !self.stopped {
-            go_on();
-            // How far is told by turns: a few tens of thousands in all.
-            let turns = self.turns as f64;
-            let progress = Progress {
-                done: 1.0 - 1.0 / (1.0 + turns / 40_000.0),
-                unplaced: best.0,
-                unplaced_bound: self.bound,
-                cost: best.1,
-            };
-            self.stopped = !(self.tell)(progress);
-        }
-        !self.stopped
-    }
-}
-
 /// Looks at an option of a stage, more or less, for each part of the work: a few seconds in all.
 const WORK: u64 = 30_000_000;
 /// The same where trays stay where they were: a tenth of a second or two.
 const LITTLE_WORK: u64 = 3_000_000;
 
-/// Places the trays: with as little unplaced as it finds, and at the least cost that it finds with that.
-/// The same question has the same answer. `tell` hears how far it is, and stops it by `false`: then the
-/// best so far is the answer.
+/// How long placing may take: the same effort finds the same answer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Effort {
+    /// A few tenths of a second.
+    Little,
+    /// A few seconds.
+    Full,
+}
+
+impl Effort {
+    fn work(self) -> u64 {
+        match self {
+            Self::Little => LITTLE_WORK,
+            Self::Full => WORK,
+        }
+    }
+}
+
+/// Places the trays with full effort; see [`place_with`].
 ///
 /// # Errors
 /// Every fault of the instance, with its path.
@@ -92,19 +62,28 @@ pub fn place(
     instance: &Instance,
     tell: &mut dyn FnMut(Progress) -> bool,
 ) -> Result<Answer, Vec<Fault>> {
+    place_with(instance, Effort::Full, tell)
+}
+
+/// Places the trays: with as little unplaced as it finds, and at the least cost that it finds with that.
+/// The same question has the same answer. `tell` hears how far it is, and stops it by `false`: then the
+/// best so far is the answer.
+///
+/// # Errors
+/// Every fault of the instance, with its path.
+pub fn place_with(
+    instance: &Instance,
+    effort: Effort,
+    tell: &mut dyn FnMut(Progress) -> bool,
+) -> Result<Answer, Vec<Fault>> {
     instance.check()?;
     let problem = Problem::of(instance);
-    let mut watch = Watch {
-        tell,
-        turns: 0,
-        stopped: false,
-        bound: 0,
-    };
+    let mut watch = Watch::new(tell);
     let mut filling = Filling::of(&problem);
     let mut random = Rng::with_seed(1);
     let bounds = match instance.keep {
         true => keep(&mut filling, &mut random, &mut watch),
-        false => afresh(&mut filling, &mut random, &mut watch),
+        false => afresh(&mut filling, &mut random, effort.work(), &mut watch),
     };
     let ids: Vec<&String> = instance.places.iter().map(|place| &place.id).collect();
     let places = |tray: usize| {
@@ -122,18 +101,18 @@ pub fn place(
         unplaced_bound: bounds.0.min(unplaced),
         cost,
         cost_bound: bounds.1.min(cost),
-        stopped: watch.stopped,
+        stopped: watch.is_stopped(),
     })
 }
 
 /// From nothing: first the least penalty, then the least cost with it.
-fn afresh(filling: &mut Filling<'_>, random: &mut Rng, watch: &mut Watch<'_>) -> Score {
+fn afresh(filling: &mut Filling<'_>, random: &mut Rng, work: u64, watch: &mut Watch<'_>) -> Score {
     let problem = filling.problem;
     let all: Vec<usize> = (0..problem.trays.len()).collect();
     settle_all(filling, &all);
-    let proof = penalty::least(filling, random, WORK * 4 / 3, watch);
-    cost::lower(filling, &all, random, 2 * WORK, watch);
-    let rounds = penalty::rounds(problem, WORK);
+    let proof = penalty::least(filling, random, work * 4 / 3, watch);
+    cost::lower(filling, &all, random, 2 * work, watch);
+    let rounds = penalty::rounds(problem, work);
     let cost_bound = prices::cost_bound(problem, &proof.prices, filling.score().0, rounds);
     (proof.bound, cost_bound)
 }

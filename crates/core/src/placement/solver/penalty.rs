@@ -3,11 +3,11 @@
 
 use fastrand::Rng;
 
-use crate::placement::filling::Filling;
-use crate::placement::flow::{Interval, worth_most};
-use crate::placement::prices::{self, Prices};
-use crate::placement::problem::{Placed, Problem, StageAt};
-use crate::placement::solve::Watch;
+use crate::placement::solver::filling::Filling;
+use crate::placement::solver::flow::{Interval, worth_most};
+use crate::placement::solver::prices::{self, Prices};
+use crate::placement::solver::problem::{Placed, Problem, StageAt};
+use crate::placement::solver::watch::Watch;
 
 /// Worth more than all that could be put in its stead: what is pinned.
 const PINNED: i64 = 1 << 40;
@@ -286,7 +286,8 @@ struct Shelf<'p> {
 
 impl<'p> Shelf<'p> {
     fn of(problem: &'p Problem, rivals: &[StageAt], prices: &Prices) -> Self {
-        let none = |stages: &Vec<crate::placement::problem::Stage>| vec![None; stages.len()];
+        let none =
+            |stages: &Vec<crate::placement::solver::problem::Stage>| vec![None; stages.len()];
         let mut may: Vec<Vec<Option<Vec<(usize, f64)>>>> = problem.trays.iter().map(none).collect();
         for at in rivals {
             let stage = problem.stage(*at);

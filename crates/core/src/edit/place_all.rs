@@ -1,4 +1,6 @@
-//! Standing all trays that stand nowhere, each on the first spot that suits.
+//! Placing all trays: the room as a whole, then what is of an odd size on the first spot that suits.
+
+use std::collections::BTreeMap;
 
 use crate::basis::fault::Fault;
 use crate::basis::plane::Axis;
@@ -7,8 +9,10 @@ use crate::basis::words::say;
 use crate::basis::work::go_on;
 use crate::edit::editor::{Editor, Word, fault};
 use crate::light::fields::Fields;
+use crate::placement::solver::{Effort, Progress};
+use crate::placement::{How, place_all};
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
-use crate::room::{Bay, bays};
+use crate::room::{Bay, BayRef, bays};
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
 use crate::season::stays::clashes;
@@ -16,33 +20,52 @@ use crate::season::suits::{Needs, against};
 use crate::space::spots::DeckSpot;
 
 impl Editor {
-    /// Gives every tray that stands nowhere the spot that suits it best of those still free, the first
-    /// to be sown first. What finds none stays on the tray shelf.
-    pub(super) fn stand_all(&mut self, plan: &SoundPlan) -> Word {
-        let fields = Fields::default();
-        let mut stood: SoundPlan = plan.clone();
-        let waiting: Vec<String> = {
-            let reckoned = Reckoned::of(plan, &fields);
-            let mut waiting: Vec<_> = reckoned.unplaced.iter().collect();
-            waiting.sort_by_key(|one| one.days.from);
-            waiting.iter().map(|one| one.tray.id.clone()).collect()
+    /// Places every tray, the room as a whole; what is of another size than most takes what is left.
+    /// What finds no spot stays on the tray shelf.
+    pub(super) fn place_all(&mut self, plan: &SoundPlan, afresh: bool) -> Word {
+        let how = How {
+            afresh,
+            effort: Effort::Little,
         };
-        if waiting.is_empty() {
+        self.place_all_with(plan, how, &mut |_| true)
+    }
+
+    /// The same with another effort, heard of by `tell`.
+    pub(super) fn place_all_with(
+        &mut self,
+        plan: &SoundPlan,
+        how: How,
+        tell: &mut dyn FnMut(Progress) -> bool,
+    ) -> Word {
+        let fields = Fields::default();
+        if plan.trays.is_empty() {
             return Err(fault(
-                "stand_all",
+                "place_all",
                 0,
-                say!("every tray has a spot already"),
-                say!("move single trays by hand"),
+                say!("there are no trays to place"),
+                say!("sow something first"),
             ));
         }
-        let mut without = self.settle(&waiting, &mut stood, &fields)?;
+        self.plan.trays = place_all(plan, how, &fields, tell);
+        let mut stood = self.plan.clone().check()?;
+        let waiting: Vec<String> = {
+            let reckoned = Reckoned::of(&stood, &fields);
+            let nowhere = reckoned.unplaced.iter();
+            nowhere.map(|one| one.tray.id.clone()).collect()
+        };
+        let was: Vec<Tray> = self.plan.trays.clone();
+        let mut avoid = Avoid::new();
+        let mut without = self.settle(&waiting, &mut stood, &fields, &avoid)?;
         // Days move with the warmth and light of the spot: who then clashes looks again.
         for _ in 0..ROUNDS {
             let clashing: Vec<String> = {
                 let reckoned = Reckoned::of(&stood, &fields);
                 let clashes = clashes(&reckoned.stays);
-                let ids = clashes.iter().map(|clash| clash.second.id.clone());
-                let mut ids: Vec<String> = ids.filter(|id| waiting.contains(id)).collect();
+                let both = clashes
+                    .iter()
+                    .flat_map(|clash| [&clash.second.id, &clash.first.id]);
+                let mut ids: Vec<String> =
+                    both.filter(|id| waiting.contains(id)).cloned().collect();
                 ids.sort();
                 ids.dedup();
                 ids
@@ -52,17 +75,35 @@ impl Editor {
             }
             for id in &clashing {
                 let index = self.tray_at("trays", id)?;
-                let before = &plan.trays[index].stands;
-                self.plan.trays[index].stands.clone_from(before);
+                let bays = self.plan.trays[index]
+                    .stands
+                    .iter()
+                    .map(|stand| stand.bay.clone());
+                avoid.entry(id.clone()).or_default().extend(bays);
+                self.plan.trays[index].stands.clone_from(&was[index].stands);
             }
             stood = self.plan.clone().check()?;
-            without += self.settle(&clashing, &mut stood, &fields)?;
+            without += self.settle(&clashing, &mut stood, &fields, &avoid)?;
         }
-        let n = Quantity::Count.of((waiting.len() - without) as f64);
+        if self.plan.trays == plan.trays {
+            return Err(fault(
+                "place_all",
+                0,
+                match without {
+                    0 => say!("every tray has a spot already"),
+                    _ => say!("nothing more fits"),
+                },
+                match without {
+                    0 => say!("move single trays by hand, or place all of them afresh"),
+                    _ => say!("sow less at a time, or add a shelf"),
+                },
+            ));
+        }
+        let n = Quantity::Count.of((plan.trays.len() - without) as f64);
         Ok(match without {
-            0 => say!("stood all {n} trays", n = n),
+            0 => say!("placed all {n} trays", n = n),
             _ => say!(
-                "stood {n} trays; {without} found no spot",
+                "placed {n} trays; {without} found no spot",
                 n = n,
                 without = Quantity::Count.of(without as f64)
             ),
@@ -78,13 +119,15 @@ impl Editor {
         ids: &[String],
         stood: &mut SoundPlan,
         fields: &Fields,
+        avoid: &Avoid,
     ) -> Result<usize, Vec<Fault>> {
         let mut without = 0;
         for id in ids {
             go_on();
             let index = self.tray_at("trays", id)?;
             let reckoned = Reckoned::of(stood, fields);
-            let Some(tray) = settled(&reckoned, &stood.trays[index]) else {
+            let shut = avoid.get(id).map_or(&[][..], Vec::as_slice);
+            let Some(tray) = settled(&reckoned, &stood.trays[index], shut) else {
                 without += 1;
                 continue;
             };
@@ -95,18 +138,25 @@ impl Editor {
     }
 }
 
+/// The bays in which a tray clashed with others: its days move with its spot.
+type Avoid = BTreeMap<String, Vec<BayRef>>;
+
 /// So many times those that clash look for another spot.
 const ROUNDS: usize = 3;
 /// A move is worth this much misfit.
 const MOVE: f64 = 2.0;
 
 /// `tray` with the best spots that are free for it; `None` where there are none to grow in.
-fn settled(reckoned: &Reckoned<'_>, tray: &Tray) -> Option<Tray> {
+fn settled(reckoned: &Reckoned<'_>, tray: &Tray, shut: &[BayRef]) -> Option<Tray> {
     let needs = Needs::of(reckoned.plan, tray, &reckoned.dates);
     let seek = Seek {
         reckoned,
         needs: &needs,
+        shut,
     };
+    if tray.stand_in(Stage::Grow).is_some() {
+        return Some(seek.best(tray, &[Stage::Germinate])?.1);
+    }
     if tray.potted {
         return Some(seek.best(tray, &[Stage::Grow])?.1);
     }
@@ -128,6 +178,8 @@ fn settled(reckoned: &Reckoned<'_>, tray: &Tray) -> Option<Tray> {
 struct Seek<'a> {
     reckoned: &'a Reckoned<'a>,
     needs: &'a Needs,
+    /// Bays in which it clashed with others.
+    shut: &'a [BayRef],
 }
 
 impl Seek<'_> {
@@ -136,7 +188,8 @@ impl Seek<'_> {
         let plan = self.reckoned.plan;
         let format = plan.format(tray);
         let mut best: Option<(f64, Tray)> = None;
-        for bay in bays(&plan.places) {
+        let open = bays(&plan.places).filter(|bay| !self.shut.contains(&bay.reference()));
+        for bay in open {
             go_on();
             let mut stand = Stand {
                 stage: stages[0],

@@ -1,7 +1,7 @@
 //! The best places for one tray, as everything else stands.
 
-use crate::placement::filling::Filling;
-use crate::placement::problem::{MOVE, Stage};
+use crate::placement::solver::filling::Filling;
+use crate::placement::solver::problem::{MOVE, Stage};
 
 /// The way to stand somewhere in a stage: the penalty and cost so far, and how it stood before.
 #[derive(Debug, Clone, Copy)]

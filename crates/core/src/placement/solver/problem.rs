@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use crate::placement::instance::{Instance, StageOf};
+use crate::placement::solver::instance::{Instance, StageOf};
 
 /// What a move from one place to another costs.
 pub(super) const MOVE: i64 = 10;

@@ -3,10 +3,10 @@
 
 use fastrand::Rng;
 
-use crate::placement::filling::{Filling, Score};
-use crate::placement::problem::{Placed, Problem};
-use crate::placement::settle::{Ways, settle};
-use crate::placement::solve::Watch;
+use crate::placement::solver::filling::{Filling, Score};
+use crate::placement::solver::problem::{Placed, Problem};
+use crate::placement::solver::settle::{Ways, settle};
+use crate::placement::solver::watch::Watch;
 
 /// So much more does a unit of penalty count: who is left out in one place must not pay in another.
 const PENALTY: f64 = 30.0;

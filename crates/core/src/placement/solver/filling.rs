@@ -1,6 +1,6 @@
 //! The places as they fill: what stands where, on which days each is full, and where light burns.
 
-use crate::placement::problem::{CHANGE, MOVE, Placed, Problem, Stage, StageAt};
+use crate::placement::solver::problem::{CHANGE, MOVE, Placed, Problem, Stage, StageAt};
 
 /// A penalty and a cost: the first counts first.
 pub(super) type Score = (i64, i64);
