@@ -51,6 +51,19 @@ impl Effort {
         }
     }
 
+    /// The longest that one answer may take.
+    pub fn longest(&self) -> Duration {
+        self.longest
+    }
+
+    /// The same turns for answers that may take longer.
+    pub fn lasting(&self, longest: Duration) -> Self {
+        Self {
+            longest: self.longest.max(longest),
+            turns: self.turns.clone(),
+        }
+    }
+
     /// Runs `compute` off the threads that serve requests, within the limits. `instead` says what
     /// to ask for when it is too much.
     ///

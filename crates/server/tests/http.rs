@@ -426,3 +426,79 @@ fn seeds_and_frost_answer_over_http_and_refuse_by_name() {
     assert_eq!(preview["problems"][0]["row"], 35);
     assert_eq!(preview["record"], Value::Null);
 }
+
+fn instance() -> Value {
+    let text = include_str!("../../core/tests/reference/placement-30-trays.json");
+    serde_json::from_str(text).unwrap()
+}
+
+#[test]
+fn placing_is_reckoned_alone_within_the_time_of_an_answer() {
+    let (_data, server) = server();
+    let answer = server.send("POST", "/api/calc/placement", &instance().to_string());
+    assert_eq!(answer.status, 200);
+    let answer = answer.json();
+    assert_eq!(answer["assignment"].as_object().unwrap().len(), 30);
+    assert!(answer["unplaced"].as_i64() >= answer["unplaced_bound"].as_i64());
+    let mut bad = instance();
+    bad["trays"][0]["stages"][0]["to"] = json!(1);
+    let refused = server.send("POST", "/api/calc/placement", &bad.to_string());
+    assert_eq!(refused.status, 422);
+    assert_eq!(refused.json()["faults"][0]["path"], "/trays/0/stages/0/to");
+}
+
+#[test]
+fn placing_tells_how_far_it_is_and_stops_with_the_best_so_far() {
+    use std::io::{BufRead, BufReader, Write};
+    let (_data, server) = server();
+    let body = instance().to_string();
+    let mut stream = std::net::TcpStream::connect(server.address()).unwrap();
+    let head = format!(
+        "POST /api/calc/placement HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\
+         Accept: text/event-stream\r\nContent-Type: application/json\r\n\
+         Content-Length: {}\r\n\r\n{body}",
+        body.len()
+    );
+    stream.write_all(head.as_bytes()).unwrap();
+    let (mut event, mut ticks) = (String::new(), 0);
+    for line in BufReader::new(stream).lines() {
+        let line = line.unwrap();
+        if let Some(name) = line.strip_prefix("event: ") {
+            event = name.to_owned();
+        }
+        let Some(data) = line.strip_prefix("data: ") else {
+            continue;
+        };
+        let data: Value = serde_json::from_str(data).unwrap();
+        if event == "answer" {
+            assert_eq!(data["stopped"], true);
+            assert_eq!(data["assignment"].as_object().unwrap().len(), 30);
+            assert!(ticks > 0);
+            return;
+        }
+        assert_eq!(event, "progress");
+        ticks += 1;
+        assert!((0.0..=1.0).contains(&data["done"].as_f64().unwrap()));
+        if ticks == 2 {
+            let stop = format!("/api/placing/{}/stop", data["run"]);
+            assert_eq!(server.send("POST", &stop, "").status, 204);
+        }
+    }
+    panic!("no answer after {ticks} ticks");
+}
+
+#[test]
+fn a_whole_plan_is_placed_and_nothing_kept() {
+    let (_data, server) = server();
+    let ask = json!({"plan": running::demo(), "afresh": false});
+    let placed = server.send("POST", "/api/place-all", &ask.to_string());
+    assert_eq!(placed.status, 200);
+    assert!(
+        placed.json()["word"]["text"]
+            .as_str()
+            .unwrap()
+            .starts_with("placed all")
+    );
+    let none = server.send("POST", "/api/placing/99/stop", "");
+    assert_eq!(none.status, 404);
+}

@@ -15,5 +15,5 @@ mod sow;
 mod stand;
 mod place_all;
 
-pub use apply::apply;
+pub use apply::{apply, place_all};
 pub use change::{Edit, Edited, Equipment, GearList, GearRef, Onto, Share, Thing};

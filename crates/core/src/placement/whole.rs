@@ -32,13 +32,15 @@ pub fn place_all(
 ) -> Vec<Tray> {
     let mut trays = plan.trays.clone();
     let mut now = plan.clone();
+    // Where nothing stands there is nothing to keep.
+    let afresh = how.afresh || plan.trays.iter().all(|tray| tray.stands.is_empty());
     for round in 0..ROUNDS {
         go_on();
         let reckoned = Reckoned::of(&now, fields);
         if round > 0 && clashes(&reckoned.stays).is_empty() {
             break;
         }
-        let keep = round > 0 || !how.afresh;
+        let keep = round > 0 || !afresh;
         let effort = if round == 0 {
             how.effort
         } else {
@@ -89,7 +91,12 @@ fn solved(
     };
     let turns = if keep { 1 } else { 3 };
     let mut placed = None;
-    for _ in 0..turns {
+    for turn in 1..=turns {
+        let effort = if turn == turns {
+            effort
+        } else {
+            Effort::Little
+        };
         let asked = Asked::of(reckoned, keep, &hosts)?;
         let answer = place_with(&asked.instance, effort, tell).ok()?;
         hosts = asked.hosts(reckoned, &answer);

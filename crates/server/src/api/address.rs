@@ -7,6 +7,19 @@ use axum::http::request::Parts;
 
 use crate::problem::Problem;
 
+/// The number of something that is being placed, from the address.
+pub struct RunId(pub u64);
+
+impl<S: Send + Sync> FromRequestParts<S> for RunId {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let run = Path::<u64>::from_request_parts(parts, state).await;
+        run.map(|Path(run)| Self(run))
+            .map_err(|_| Problem::not_here(parts.uri.path()))
+    }
+}
+
 /// A plan's number, from the address.
 pub struct PlanId(pub i64);
 

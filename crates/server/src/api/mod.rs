@@ -7,6 +7,7 @@ mod begin;
 mod bounds;
 mod calc;
 mod facts;
+mod place;
 mod placing;
 mod plans;
 mod revisions;
@@ -60,6 +61,8 @@ struct App {
     /// What the last assessments held.
     answers: Arc<Answers>,
     effort: Effort,
+    /// What is being placed.
+    runs: Arc<place::Runs>,
 }
 
 impl App {
@@ -111,6 +114,9 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(assess::what_changes))
         .routes(routes!(assess::edit))
         .routes(routes!(placing::spots))
+        .routes(routes!(place::all))
+        .routes(routes!(place::stop))
+        .routes(routes!(place::instance))
         .routes(routes!(placing::sharing))
         .routes(routes!(assess::compare))
         .routes(routes!(assess::compare_warmth))
@@ -153,6 +159,7 @@ pub fn router(store: Store, longest: Duration) -> Router {
         fields: Arc::default(),
         answers: Arc::default(),
         effort: Effort::new(longest),
+        runs: Arc::default(),
     };
     router
         .route(

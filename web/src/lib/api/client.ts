@@ -73,6 +73,7 @@ export type Onto = Schemas['Onto'];
 export type PlaceSetting = Schemas['PlaceSetting'];
 export type Share = Schemas['Share'];
 export type Sharing = Schemas['Sharing'];
+export type Tick = Schemas['Tick'];
 export type Tray = Schemas['Tray'];
 export type Statement = Schemas['Statement'];
 export type Settle = Schemas['Settle'];
@@ -152,7 +153,64 @@ async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
   throw new Refused(problem);
 }
 
+/** What comes in as server-sent events: each by its name. */
+async function* events(response: Response): AsyncGenerator<{ name: string; data: string }> {
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let text = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    text += value;
+    const blocks = text.split('\n\n');
+    text = blocks.pop()!;
+    for (const block of blocks) {
+      const field = (name: string) =>
+        block
+          .split('\n')
+          .filter((line) => line.startsWith(`${name}:`))
+          .map((line) => line.slice(name.length + 1).trimStart())
+          .join('\n');
+      yield { name: field('event'), data: field('data') };
+    }
+  }
+}
+
+/** An answer that takes a while: `tick` hears how far it is. */
+async function told<T>(path: string, body: unknown, tick: (tick: Tick) => void): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', accept: 'text/event-stream' },
+      body: JSON.stringify(body),
+    });
+  } catch {
+    throw new Unreachable('The server cannot be reached.');
+  }
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
+    if (problem?.detail === undefined) throw new Unreachable('The server cannot be reached.');
+    throw new Refused(problem);
+  }
+  try {
+    for await (const { name, data } of events(response)) {
+      if (name === 'progress') tick(JSON.parse(data) as Tick);
+      else if (name === 'problem') throw new Refused(JSON.parse(data) as Problem);
+      else if (name === 'answer') return JSON.parse(data) as T;
+    }
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+  }
+  throw new Unreachable('The server cannot be reached.');
+}
+
 export const api = {
+  /** Places every tray; `tick` hears how far it is. */
+  placeAll: (plan: Plan, afresh: boolean, tick: (tick: Tick) => void) =>
+    told<Edited>('/api/place-all', { plan, afresh }, tick),
+  /** Ends placing: the best so far is the answer. */
+  stopPlacing: (run: number) =>
+    answered(client.POST('/api/placing/{run}/stop', { params: { path: { run } } })),
   health: () => answered(client.GET('/healthz')),
   units: () => answered(client.GET('/api/units')),
   kinds: (units: UnitSystem) =>

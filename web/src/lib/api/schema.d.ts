@@ -157,6 +157,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/placement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Where trays stand through their stages, and how little must stand nowhere
+         * @description With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+         */
+        post: operations["instance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/root-zone": {
         parameters: {
             query?: never;
@@ -398,6 +418,43 @@ export interface paths {
         put?: never;
         /** Which sowings deserve a heat mat, and how few serve the season by turns */
         post: operations["mats"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/place-all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place every tray of a plan without keeping it
+         * @description With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+         */
+        post: operations["all"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/placing/{run}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop placing: the best so far is the answer */
+        post: operations["stop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -756,6 +813,35 @@ export interface components {
              * @description Where its probe hangs over the inner floor.
              */
             probe_at_mm: number;
+        };
+        /** @description Where every tray stands. */
+        Answer: {
+            /** @description For each tray the place of each of its stages; `None` where it has none. */
+            assignment: {
+                [key: string]: (string | null)[];
+            };
+            /**
+             * Format: int64
+             * @description Weight times days of all that has no place.
+             */
+            unplaced: number;
+            /**
+             * Format: int64
+             * @description It can be no less.
+             */
+            unplaced_bound: number;
+            /**
+             * Format: int64
+             * @description Misfit, moves, places that are lit, and changes against where trays were.
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description With no more unplaced it can be no less.
+             */
+            cost_bound: number;
+            /** @description Whether it was stopped before its work was done. */
+            stopped: boolean;
         };
         /** @description One answer, or one for each case. */
         Answers_ChamberDay: {
@@ -3368,6 +3454,20 @@ export interface components {
              */
             gained_weeks: number;
         };
+        /** @description Trays to be placed. A name, or where the instance comes from, may stand beside it. */
+        Instance: {
+            /**
+             * Format: int32
+             * @description Days that are looked at, numbered from 0.
+             */
+            days: number;
+            /** @description The places. */
+            places: components["schemas"]["PlaceOf"][];
+            /** @description The trays. */
+            trays: components["schemas"]["TrayOf"][];
+            /** @description Whether trays stay where they were, but for those that cannot and those that make room for them. */
+            keep?: boolean;
+        };
         /** @description What a place is, written `{"rack": {…}}`. */
         Kind: {
             /** @description Free-standing shelving. */
@@ -4419,6 +4519,16 @@ export interface components {
             /** @description How the centre and the lean are reckoned. */
             why: components["schemas"]["Why"];
         };
+        /** @description A set of like positions. */
+        PlaceOf: {
+            /** @description What it is called. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Trays that it holds.
+             */
+            capacity: number;
+        };
         /** @description A place on a date. */
         PlaceOnDay: {
             /** @description The place. */
@@ -4704,6 +4814,29 @@ export interface components {
              * @description With status 409: the revision that the plan is at.
              */
             current_revision?: number | null;
+        };
+        /** @description How far it is. */
+        Progress: {
+            /**
+             * Format: double
+             * @description The share of the work that is done.
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description The least unplaced so far.
+             */
+            unplaced: number;
+            /**
+             * Format: int64
+             * @description It can be no less; 0 while nothing is proven.
+             */
+            unplaced_bound: number;
+            /**
+             * Format: int64
+             * @description Its cost.
+             */
+            cost: number;
         };
         /**
          * @description What a number measures, and so the unit it is held in.
@@ -5812,6 +5945,29 @@ export interface components {
          * @enum {string}
          */
         Stage: "germinate" | "grow" | "harden" | "out";
+        /** @description A stage of a tray: it stands in one place for all of it. */
+        StageOf: {
+            /**
+             * Format: int32
+             * @description Its first day.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description The day after its last.
+             */
+            to: number;
+            /** @description Whether light must burn where it stands. */
+            needs_light: boolean;
+            /** @description The places that it may stand in, and how badly each suits, for each of its days. */
+            places: {
+                [key: string]: number;
+            };
+            /** @description Where it must stand, one of its places. */
+            pinned?: string | null;
+            /** @description Where it stands in the saved plan: to stand elsewhere costs something. */
+            was?: string | null;
+        };
         /** @description Where a tray stands from a stage on. */
         Stand: {
             /** @description From this stage on. */
@@ -6045,6 +6201,14 @@ export interface components {
          * @enum {string}
          */
         ThroughDoor: "upright" | "tilted" | "folded" | "in_pieces";
+        /** @description A tick of placing. */
+        Tick: components["schemas"]["Progress"] & {
+            /**
+             * Format: int64
+             * @description The number to stop it by.
+             */
+            run: number;
+        };
         /** @description A deck and the bay above it. */
         Tier: {
             /** @description Identifier, unique in the place. */
@@ -6112,6 +6276,13 @@ export interface components {
              * @description The day.
              */
             today: string;
+        };
+        /** @description A document whose trays are to be placed. */
+        ToPlace: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description As if no tray stood anywhere yet; else what stands stays, but for what has to make room. */
+            afresh: boolean;
         };
         /** @description A document and where a lux meter is held. */
         ToProbe: {
@@ -6287,6 +6458,18 @@ export interface components {
              * @description How far its dome reaches over the rim; left out when it has none.
              */
             dome_height_mm?: number | null;
+        };
+        /** @description A tray. */
+        TrayOf: {
+            /** @description What it is called. */
+            id: string;
+            /**
+             * Format: int32
+             * @description What a day without a place costs.
+             */
+            weight: number;
+            /** @description Its stages, one after another. */
+            stages: components["schemas"]["StageOf"][];
         };
         /** @description A tray on a date. */
         TrayOnDay: {
@@ -7017,6 +7200,38 @@ export interface operations {
             };
         };
     };
+    instance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instance"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                    "text/event-stream": components["schemas"]["Tick"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     root_zone: {
         parameters: {
             query?: never;
@@ -7386,6 +7601,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatSeason"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPlace"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                    "text/event-stream": components["schemas"]["Tick"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Its number, from its progress */
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It stops */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description It is done already */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             "4XX": {

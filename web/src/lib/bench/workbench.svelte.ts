@@ -8,6 +8,7 @@ import {
   type BayOnDay,
   type BayRef,
   type Edit,
+  type Edited,
   type Finding,
   type Fix,
   type PatchStep,
@@ -22,6 +23,7 @@ import {
   type Statement,
   type StepKind,
   type Thing,
+  type Tick,
   type UnitSystem,
 } from '../api/client';
 import { Connection, RETRY_MS } from './connection.svelte';
@@ -198,16 +200,36 @@ class Workbench extends Connection {
     await this.settle();
     if (!this.draft || this.clashes || this.unsaved) return;
     try {
-      const { plan, word, made } = await api.edit(this.draft, edit);
-      this.draft = reused(this.draft, plan);
-      this.#unsavedWord = this.words.say(word).slice(0, WORD_LENGTH);
-      if (made.length > 0) this.hand.picked = made;
-      this.#letGo();
-      void this.#assess();
-      await this.settle();
+      await this.#adopt(await api.edit(this.draft, edit));
     } catch (error) {
       this.explain(error);
     }
+  }
+
+  /** Places every tray; what was found in words, or nothing where it came to nothing. */
+  async placeAll(afresh: boolean, tick: (tick: Tick) => void): Promise<string | undefined> {
+    await this.settle();
+    const draft = this.draft;
+    if (!draft || this.clashes || this.unsaved) return undefined;
+    try {
+      const edited = await api.placeAll(draft, afresh, tick);
+      if (this.draft !== draft) return 'The plan has changed meanwhile: place again.';
+      await this.#adopt(edited);
+      return this.words.say(edited.word);
+    } catch (error) {
+      this.explain(error);
+      return undefined;
+    }
+  }
+
+  /** Keeps what an edit made of the plan. */
+  async #adopt({ plan, word, made }: Edited) {
+    this.draft = reused(this.draft!, plan);
+    this.#unsavedWord = this.words.say(word).slice(0, WORD_LENGTH);
+    if (made.length > 0) this.hand.picked = made;
+    this.#letGo();
+    void this.#assess();
+    await this.settle();
   }
 
   /** Lets go of what is not in the plan any more. */

@@ -3,6 +3,7 @@
   import { bench } from '../../bench/workbench.svelte';
   import { carry } from '../carry.svelte';
   import { carryOff } from './carryTrays';
+  import PlaceAll from './PlaceAll.svelte';
   import StandIn from './StandIn.svelte';
 
   const trays = $derived(bench.room?.unplaced ?? []);
@@ -28,6 +29,7 @@
           : `${trays.length} trays stand nowhere on this date`}
       </h2>
       <p class="text-sm text-soft">drag one onto a shelf, or tap one or several and choose</p>
+      <PlaceAll label="Find spots for all" />
     </div>
     {#if open.length > 0}
       <div class="max-w-md">

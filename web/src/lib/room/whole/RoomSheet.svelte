@@ -8,6 +8,7 @@
   import Findings from '../../finding/Findings.svelte';
   import FloorPlan from './FloorPlan.svelte';
   import Mats from './Mats.svelte';
+  import PlaceAll from '../trays/PlaceAll.svelte';
   import NumberField from '../../fields/NumberField.svelte';
 
   const words = $derived(bench.words);
@@ -53,6 +54,16 @@
       </div>
     {/each}
   </dl>
+{/if}
+
+{#if bench.draft!.trays.length > 0}
+  <h3 class="mt-5 mb-2">Where trays stand</h3>
+  <PlaceAll label="Place all trays afresh" afresh />
+  <p class="mt-1 text-sm text-soft">
+    A spot for every tray on every day: warm while it germinates, lit and high enough while it
+    grows, like beside like, with few moves. Trays that you raised or moved on a date stay. It can
+    be undone.
+  </p>
 {/if}
 
 <h3 class="mt-5 mb-2">To do</h3>

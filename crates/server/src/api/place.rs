@@ -1,0 +1,232 @@
+//! Placing, which takes longer than other answers: who accepts server-sent events hears how far it is, may
+//! stop it, and then has the best so far. Who does not has the best that is found in the time that any
+//! answer may take.
+
+use std::collections::HashMap;
+use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::{Duration, Instant};
+
+use axum::extract::State;
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::response::sse::{Event, KeepAlive, Sse};
+use axum::response::{IntoResponse, Response};
+use futures_util::stream::poll_fn;
+use serde::{Deserialize, Serialize};
+use sunrise_core::ask;
+use sunrise_core::ask::calc::{Answer, Instance, Progress};
+use sunrise_core::ask::{Edited, How, PlacingEffort, Plan};
+use sunrise_core::basis::words::say;
+use tokio::sync::mpsc::{Sender, channel};
+use utoipa::ToSchema;
+
+use super::address::RunId;
+use super::{App, sound};
+use crate::body;
+use crate::problem::Problem;
+
+/// The longest that placing may take while somebody looks on.
+const LONGEST: Duration = Duration::from_secs(20);
+/// So often somebody hears how far it is.
+const NOW_AND_THEN: Duration = Duration::from_millis(100);
+/// Without anybody looking on, so much of the time is left for the rest of the answer.
+const IN_TIME: f64 = 0.6;
+
+/// What is being placed, to be stopped by its number.
+#[derive(Debug, Default)]
+pub struct Runs {
+    next: AtomicU64,
+    running: Mutex<HashMap<u64, Arc<AtomicBool>>>,
+}
+
+/// One of them, until it is dropped.
+struct Run {
+    id: u64,
+    stop: Arc<AtomicBool>,
+    runs: Arc<Runs>,
+}
+
+impl Runs {
+    fn begin(runs: &Arc<Self>) -> Run {
+        let id = runs.next.fetch_add(1, Ordering::Relaxed) + 1;
+        let stop = Arc::<AtomicBool>::default();
+        let mut running = runs.running.lock().unwrap_or_else(PoisonError::into_inner);
+        running.insert(id, stop.clone());
+        Run {
+            id,
+            stop,
+            runs: runs.clone(),
+        }
+    }
+
+    fn stop(&self, id: u64) -> bool {
+        let running = self.running.lock().unwrap_or_else(PoisonError::into_inner);
+        let run = running.get(&id);
+        run.inspect(|stop| stop.store(true, Ordering::Relaxed))
+            .is_some()
+    }
+}
+
+impl Drop for Run {
+    fn drop(&mut self) {
+        let running = self.runs.running.lock();
+        running
+            .unwrap_or_else(PoisonError::into_inner)
+            .remove(&self.id);
+    }
+}
+
+/// A tick of placing.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Tick {
+    /// The number to stop it by.
+    run: u64,
+    /// How far it is.
+    #[serde(flatten)]
+    progress: Progress,
+}
+
+/// Who hears how far placing is.
+type Tell<'t> = &'t mut dyn FnMut(Progress) -> bool;
+
+/// Answers with what `place` finds, told on the way where that is wanted.
+async fn answered<T: Serialize + Send + 'static>(
+    app: App,
+    headers: &HeaderMap,
+    place: impl FnOnce(Tell<'_>) -> Result<T, Problem> + Send + 'static,
+) -> Result<Response, Problem> {
+    let smaller = say!("place fewer trays at once");
+    let accepts = headers
+        .get(header::ACCEPT)
+        .and_then(|accept| accept.to_str().ok());
+    if !accepts.is_some_and(|accept| accept.contains("text/event-stream")) {
+        let until = Instant::now() + app.effort.longest().mul_f64(IN_TIME);
+        let compute = move || place(&mut |_| Instant::now() < until);
+        return Ok(app.effort.answer(smaller, compute).await?.into_response());
+    }
+    let (sender, mut receiver) = channel::<Event>(16);
+    let run = Runs::begin(&app.runs);
+    let effort = app.effort.lasting(LONGEST);
+    tokio::spawn(async move {
+        let (ticks, id, stop) = (sender.clone(), run.id, run.stop.clone());
+        let mut told: Option<Instant> = None;
+        let compute = move || {
+            place(&mut |progress| {
+                if told.is_none_or(|told| told.elapsed() >= NOW_AND_THEN) {
+                    told = Some(Instant::now());
+                    tick(&ticks, id, progress);
+                }
+                !stop.load(Ordering::Relaxed)
+            })
+        };
+        let answering = effort.compute(smaller, compute);
+        // Who hangs up wants no answer: placing ends with it.
+        tokio::select! {
+            outcome = answering => {
+                let event = match &outcome {
+                    Ok(answer) => Event::default().event("answer").json_data(answer),
+                    Err(problem) => Event::default().event("problem").json_data(problem),
+                };
+                if let Ok(event) = event {
+                    let _gone = sender.send(event).await;
+                }
+            }
+            () = sender.closed() => {}
+        }
+        drop(run);
+    });
+    let events = poll_fn(move |context| {
+        let next = receiver.poll_recv(context);
+        next.map(|event| event.map(Ok::<_, std::convert::Infallible>))
+    });
+    Ok(Sse::new(events)
+        .keep_alive(KeepAlive::default())
+        .into_response())
+}
+
+fn tick(ticks: &Sender<Event>, run: u64, progress: Progress) {
+    let tick = Event::default()
+        .event("progress")
+        .json_data(Tick { run, progress });
+    if let Ok(event) = tick {
+        // Who reads too slowly misses a tick.
+        let _full = ticks.try_send(event);
+    }
+}
+
+/// Where trays stand through their stages, and how little must stand nowhere
+///
+/// With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+#[utoipa::path(
+    post,
+    path = "/api/calc/placement",
+    request_body = Instance,
+    responses(
+        (status = 200, content((Answer = "application/json"), (Tick = "text/event-stream"))),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn instance(
+    State(app): State<App>,
+    headers: HeaderMap,
+    body::Json(instance): body::Json<Instance>,
+) -> Result<Response, Problem> {
+    let place = move |tell: Tell<'_>| ask::calc::place(&instance, tell).map_err(Problem::unfit);
+    answered(app, &headers, place).await
+}
+
+/// A document whose trays are to be placed.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ToPlace {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// As if no tray stood anywhere yet; else what stands stays, but for what has to make room.
+    afresh: bool,
+}
+
+/// Place every tray of a plan without keeping it
+///
+/// With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+#[utoipa::path(
+    post,
+    path = "/api/place-all",
+    request_body = ToPlace,
+    responses(
+        (status = 200, content((Edited = "application/json"), (Tick = "text/event-stream"))),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn all(
+    State(app): State<App>,
+    headers: HeaderMap,
+    body::Json(ToPlace { plan, afresh }): body::Json<ToPlace>,
+) -> Result<Response, Problem> {
+    let how = How {
+        afresh,
+        effort: PlacingEffort::Full,
+    };
+    let place =
+        move |tell: Tell<'_>| ask::place_all(&sound(plan)?, how, tell).map_err(Problem::unfit);
+    answered(app, &headers, place).await
+}
+
+/// Stop placing: the best so far is the answer
+#[utoipa::path(
+    post,
+    path = "/api/placing/{run}/stop",
+    params(("run" = u64, Path, description = "Its number, from its progress")),
+    responses(
+        (status = 204, description = "It stops"),
+        (status = 404, description = "It is done already",
+            body = Problem, content_type = "application/problem+json"),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn stop(State(app): State<App>, RunId(run): RunId) -> Result<StatusCode, Problem> {
+    if app.runs.stop(run) {
+        Ok(StatusCode::NO_CONTENT)
+    } else {
+        Err(Problem::not_here(&format!("/api/placing/{run}/stop")))
+    }
+}

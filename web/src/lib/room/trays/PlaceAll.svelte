@@ -1,0 +1,49 @@
+<script lang="ts">
+  // Places every tray on every day: how far it is, the best so far, and a way to stop there.
+  import { api, type Tick } from '../../api/client';
+  import { bench } from '../../bench/workbench.svelte';
+
+  interface Props {
+    label: string;
+    /** As if no tray stood anywhere yet. */
+    afresh?: boolean;
+  }
+  const { label, afresh = false }: Props = $props();
+
+  const words = $derived(bench.words);
+  const count = $derived((n: number) => words.number(n, 'count'));
+  let placing = $state(false);
+  let tick: Tick | undefined = $state();
+  let outcome = $state('');
+
+  async function place() {
+    placing = true;
+    outcome = '';
+    outcome = (await bench.placeAll(afresh, (now) => (tick = now))) ?? '';
+    placing = false;
+    tick = undefined;
+  }
+
+  const soFar = $derived.by(() => {
+    if (!tick) return 'Reckoning the days…';
+    if (tick.unplaced === 0) return `All fit so far; moves, lamps and misfit: ${count(tick.cost)}`;
+    const least = tick.unplaced_bound > 0 ? `, at least ${count(tick.unplaced_bound)} cannot` : '';
+    return `${count(tick.unplaced)} plant days find no room so far${least}`;
+  });
+</script>
+
+<div class="flex flex-wrap items-center gap-x-3 gap-y-1" data-testid="place-all">
+  {#if placing}
+    <progress class="h-2 w-32 accent-coral" max="1" value={tick?.done ?? 0} aria-label="Placing"
+    ></progress>
+    <span class="text-sm" role="status">{soFar}</span>
+    {#if tick}
+      <button class="quiet border-line! text-sm" onclick={() => void api.stopPlacing(tick!.run)}
+        >Stop and use this</button
+      >
+    {/if}
+  {:else}
+    <button class="quiet border-line! text-sm" onclick={() => void place()}>{label}</button>
+    {#if outcome}<span class="text-sm" role="status">{outcome}</span>{/if}
+  {/if}
+</div>
