@@ -14,8 +14,10 @@ use sunrise_core::light::emitter::{Emitter, Optics};
 use sunrise_core::light::enclosure::{Enclosure, Faces, Fineness};
 use sunrise_core::light::falloff::{Falloff, Spread, light_at};
 use sunrise_core::light::fields::Fields;
+use sunrise_core::placement::solver::{Instance, place};
 use sunrise_core::plan::{Plan, SoundPlan};
 use sunrise_core::room::{BayRef, Distribution, Face, Lamp, PhotometricType, Side};
+use sunrise_core::testing::instances::crowded;
 use sunrise_core::warmth::root_zone::RootZone;
 
 fn main() {
@@ -82,6 +84,38 @@ fn hung(lamps: &[Emitter], z_mm: f64) -> Vec<Emitter> {
         ..lamp.clone()
     };
     lamps.iter().map(at).collect()
+}
+
+/// 12 racks with some 240 positions, some 600 trays, 200 days.
+fn large_instance() -> Instance {
+    crowded(4, 12, 340, 200)
+}
+
+/// All of them placed from nothing.
+#[divan::bench(sample_count = 3, sample_size = 1)]
+fn place_large(bencher: divan::Bencher) {
+    let instance = large_instance();
+    bencher.bench(|| place(black_box(&instance), &mut |_| true).expect("it is sound"));
+}
+
+/// One tray can no longer stand where it stood.
+#[divan::bench(sample_count = 5, sample_size = 1)]
+fn large_again(bencher: divan::Bencher) {
+    let mut instance = large_instance();
+    let before = place(&instance, &mut |_| true).expect("it is sound");
+    instance.keep = true;
+    for tray in &mut instance.trays {
+        for (stage, place) in tray.stages.iter_mut().zip(&before.assignment[&tray.id]) {
+            stage.was.clone_from(place);
+        }
+    }
+    let moved = instance.trays.iter_mut().flat_map(|tray| &mut tray.stages);
+    let mut moved = moved.filter(|stage| stage.needs_light && stage.was.is_some());
+    if let Some(stage) = moved.next() {
+        let was = stage.was.clone().unwrap_or_default();
+        stage.places.remove(&was);
+    }
+    bencher.bench(|| place(black_box(&instance), &mut |_| true).expect("it is sound"));
 }
 
 /// Six lamps in a bay that reflects on all sides, over 40 x 20 points at one height, from nothing.

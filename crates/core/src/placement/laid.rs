@@ -77,9 +77,24 @@ pub(super) fn laid(asked: &Asked<'_>, reckoned: &Reckoned<'_>, answer: &Answer) 
         if stages.iter().any(|(stage, _)| *stage == Stage::Grow) && !grows.contains(id) {
             placed.stands.clear();
         }
+        // What stays is said as it was.
+        if stages
+            .iter()
+            .all(|(stage, _)| stands_alike(tray, &placed, *stage))
+        {
+            return tray.clone();
+        }
         placed
     });
     trays.collect()
+}
+
+/// Whether a tray is at the same spot in both, or at none.
+fn stands_alike(before: &Tray, after: &Tray, stage: Stage) -> bool {
+    match (before.stand_in(stage), after.stand_in(stage)) {
+        (Some(before), Some(after)) => before.same_spot(after),
+        (before, after) => before.is_none() && after.is_none(),
+    }
 }
 
 /// A tray in one place without a break.

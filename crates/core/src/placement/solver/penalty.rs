@@ -99,7 +99,9 @@ pub(super) fn least(
     };
     watch.bound(proof.bound);
     if filling.score().0 > proof.bound {
-        sweep(filling, &rivals, &proof, random, watch);
+        // A sweep fills every place anew, which takes some millions of looks.
+        let sweeps = (work / 2_000_000).clamp(2, 20) as usize;
+        sweep(filling, &rivals, &proof, sweeps, random, watch);
     }
     if filling.score().0 > proof.bound {
         ruin(filling, &proof, random, work, watch);
@@ -150,10 +152,10 @@ fn sweep(
     filling: &mut Filling<'_>,
     rivals: &Rivals,
     proof: &Proof,
+    sweeps: usize,
     random: &mut Rng,
     watch: &mut Watch<'_>,
 ) {
-    const SWEEPS: usize = 20;
     let problem = filling.problem;
     let mut may: Vec<Vec<StageAt>> = vec![Vec::new(); problem.capacity.len()];
     for at in &rivals.open {
@@ -162,7 +164,7 @@ fn sweep(
     }
     let mut order: Vec<usize> = (0..may.len()).filter(|&p| !may[p].is_empty()).collect();
     let mut best = (filling.score().0, filling.placed().clone());
-    for sweep in 0..SWEEPS {
+    for sweep in 0..sweeps {
         let by_price = sweep % 2 == 0;
         random.shuffle(&mut order);
         for &place in &order {
@@ -278,24 +280,27 @@ fn ruin(
     filling.restore(&best.1);
 }
 
+/// Places to try, and what a stage pays in each.
+type Tries = Vec<(usize, f64)>;
+
 /// The stages that compete, with the places worth a try and what they pay there.
 struct Shelf<'p> {
     problem: &'p Problem,
-    may: Vec<Vec<Option<Vec<(usize, f64)>>>>,
+    may: Vec<Vec<Option<Tries>>>,
 }
 
 impl<'p> Shelf<'p> {
     fn of(problem: &'p Problem, rivals: &[StageAt], prices: &Prices) -> Self {
         let none =
             |stages: &Vec<crate::placement::solver::problem::Stage>| vec![None; stages.len()];
-        let mut may: Vec<Vec<Option<Vec<(usize, f64)>>>> = problem.trays.iter().map(none).collect();
+        let mut may: Vec<Vec<Option<Tries>>> = problem.trays.iter().map(none).collect();
         for at in rivals {
             let stage = problem.stage(*at);
             let pays = stage
                 .options
                 .iter()
                 .map(|(place, _)| (*place, prices.of(*place, stage)));
-            let pays: Vec<(usize, f64)> = pays.collect();
+            let pays: Tries = pays.collect();
             may[at.0][at.1] = Some(pays);
         }
         Self { problem, may }

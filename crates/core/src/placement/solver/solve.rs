@@ -34,7 +34,7 @@ pub struct Answer {
 /// Looks at an option of a stage, more or less, for each part of the work: a few seconds in all.
 const WORK: u64 = 30_000_000;
 /// The same where trays stay where they were: a tenth of a second or two.
-const LITTLE_WORK: u64 = 3_000_000;
+const LITTLE_WORK: u64 = 2_400_000;
 
 /// How long placing may take: the same effort finds the same answer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -24,6 +24,7 @@
     tick = undefined;
   }
 
+  const done = $derived(Math.round(100 * (tick?.done ?? 0)));
   const soFar = $derived.by(() => {
     if (!tick) return 'Reckoning the days…';
     if (tick.unplaced === 0) return `All fit so far; moves, lamps and misfit: ${count(tick.cost)}`;
@@ -34,8 +35,14 @@
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1" data-testid="place-all">
   {#if placing}
-    <progress class="h-2 w-32 accent-coral" max="1" value={tick?.done ?? 0} aria-label="Placing"
-    ></progress>
+    <span
+      class="h-2 w-32 overflow-hidden rounded-full bg-line"
+      role="progressbar"
+      aria-label="Placing"
+      aria-valuemin="0"
+      aria-valuemax="100"
+      aria-valuenow={done}><span class="block h-full bg-coral" style:width="{done}%"></span></span
+    >
     <span class="text-sm" role="status">{soFar}</span>
     {#if tick}
       <button class="quiet border-line! text-sm" onclick={() => void api.stopPlacing(tick!.run)}
