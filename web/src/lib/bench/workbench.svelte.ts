@@ -23,7 +23,6 @@ import {
   type Statement,
   type StepKind,
   type Thing,
-  type Tick,
   type UnitSystem,
 } from '../api/client';
 import { Connection, RETRY_MS } from './connection.svelte';
@@ -149,8 +148,7 @@ class Workbench extends Connection {
 
   go(date: string) {
     if (!this.draft) return;
-    const { from, to } = this.draft.season;
-    this.date = clampDate(date, from, to);
+    this.date = clampDate(date, this.draft.season.from, this.draft.season.to);
     void this.#assess();
   }
 
@@ -186,8 +184,7 @@ class Workbench extends Connection {
 
   /** Findings about a bay, or all. */
   findings(bay?: BayRef): Finding[] {
-    const all = this.assessment?.findings ?? [];
-    return bay ? all.filter((f) => same(f.bay ?? undefined, bay)) : all;
+    return (this.assessment?.findings ?? []).filter((f) => !bay || same(f.bay ?? undefined, bay));
   }
 
   /** Findings about a place as a whole. */
@@ -200,30 +197,14 @@ class Workbench extends Connection {
     await this.settle();
     if (!this.draft || this.clashes || this.unsaved) return;
     try {
-      await this.#adopt(await api.edit(this.draft, edit));
+      await this.adopt(await api.edit(this.draft, edit));
     } catch (error) {
       this.explain(error);
-    }
-  }
-
-  /** Places every tray; what was found in words, or nothing where it came to nothing. */
-  async placeAll(afresh: boolean, tick: (tick: Tick) => void): Promise<string | undefined> {
-    await this.settle();
-    const draft = this.draft;
-    if (!draft || this.clashes || this.unsaved) return undefined;
-    try {
-      const edited = await api.placeAll(draft, afresh, tick);
-      if (this.draft !== draft) return 'The plan has changed meanwhile: place again.';
-      await this.#adopt(edited);
-      return this.words.say(edited.word);
-    } catch (error) {
-      this.explain(error);
-      return undefined;
     }
   }
 
   /** Keeps what an edit made of the plan. */
-  async #adopt({ plan, word, made }: Edited) {
+  async adopt({ plan, word, made }: Edited) {
     this.draft = reused(this.draft!, plan);
     this.#unsavedWord = this.words.say(word).slice(0, WORD_LENGTH);
     if (made.length > 0) this.hand.picked = made;

@@ -4,7 +4,7 @@
 //! so many trays. Who asks works out which places each stage may use and how badly each suits; here is
 //! only the search. It finds its bounds by prices of a place on a day (`prices`), fills single places
 //! exactly by a flow through the days (`flow`), and takes out and puts back a few stages or trays at a
-//! time until its work is done (`penalty`, `cost`).
+//! time until its work is done (`penalty`, `ruin`, `cost`).
 
 mod cost;
 mod filling;
@@ -13,6 +13,8 @@ mod instance;
 mod penalty;
 mod prices;
 mod problem;
+mod rivals;
+mod ruin;
 mod settle;
 mod solve;
 mod watch;

@@ -2,6 +2,7 @@
   // Places every tray on every day: how far it is, the best so far, and a way to stop there.
   import { api, type Tick } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
+  import { placeAll } from './placeAll';
 
   interface Props {
     label: string;
@@ -19,7 +20,7 @@
   async function place() {
     placing = true;
     outcome = '';
-    outcome = (await bench.placeAll(afresh, (now) => (tick = now))) ?? '';
+    outcome = (await placeAll(afresh, (now) => (tick = now))) ?? '';
     placing = false;
     tick = undefined;
   }
