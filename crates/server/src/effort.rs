@@ -51,11 +51,6 @@ impl Effort {
         }
     }
 
-    /// The longest that one answer may take.
-    pub fn longest(&self) -> Duration {
-        self.longest
-    }
-
     /// The same turns for answers that may take longer.
     pub fn lasting(&self, longest: Duration) -> Self {
         Self {

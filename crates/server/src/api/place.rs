@@ -1,6 +1,5 @@
 //! Placing, which takes longer than other answers: who accepts server-sent events hears how far it is, may
-//! stop it, and then has the best so far. Who does not has the best that is found in the time that any
-//! answer may take.
+//! stop it, and then has the best so far. Who does not waits for the answer.
 
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
@@ -25,11 +24,11 @@ use super::{App, sound};
 use crate::body;
 use crate::problem::Problem;
 
-/// The longest that placing may take while somebody looks on.
+/// The longest that placing may take.
 const LONGEST: Duration = Duration::from_secs(20);
 /// So often somebody hears how far it is.
 const NOW_AND_THEN: Duration = Duration::from_millis(100);
-/// Without anybody looking on, so much of the time is left for the rest of the answer.
+/// Without anybody looking on, the best so far is taken after so much of that.
 const IN_TIME: f64 = 0.6;
 
 /// What is being placed, to be stopped by its number.
@@ -100,9 +99,10 @@ async fn answered<T: Serialize + Send + 'static>(
         .get(header::ACCEPT)
         .and_then(|accept| accept.to_str().ok());
     if !accepts.is_some_and(|accept| accept.contains("text/event-stream")) {
-        let until = Instant::now() + app.effort.longest().mul_f64(IN_TIME);
+        let until = Instant::now() + LONGEST.mul_f64(IN_TIME);
         let compute = move || place(&mut |_| Instant::now() < until);
-        return Ok(app.effort.answer(smaller, compute).await?.into_response());
+        let effort = app.effort.lasting(LONGEST);
+        return Ok(effort.answer(smaller, compute).await?.into_response());
     }
     let (sender, mut receiver) = channel::<Event>(16);
     let run = Runs::begin(&app.runs);

@@ -49,7 +49,7 @@ pub(super) fn least(
     for (place, stages) in &rivals.alone {
         refill(filling, *place, stages, |_, penalty| penalty);
     }
-    let prices = prices::of_penalty(problem, rounds(problem, work));
+    let prices = prices::of_penalty(problem, rounds(problem, work), filling.score(), watch);
     let grain = grain(problem);
     let bound = ((prices.bound - 1e-6) / grain as f64).ceil() as i64 * grain;
     let proof = Proof {

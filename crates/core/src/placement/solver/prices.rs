@@ -7,7 +7,9 @@
 //! & Ba, Adam, 2015, from memory).
 
 use crate::basis::work::go_on;
+use crate::placement::solver::filling::Score;
 use crate::placement::solver::problem::{MOVE, Problem, Stage};
+use crate::placement::solver::watch::Watch;
 
 /// Prices, and what they prove.
 #[derive(Debug, Clone)]
@@ -119,7 +121,12 @@ impl<'p> Steps<'p> {
 }
 
 /// Prices for the penalty alone, each stage wherever it likes, after so many `rounds`.
-pub(super) fn of_penalty(problem: &Problem, rounds: u32) -> Prices {
+pub(super) fn of_penalty(
+    problem: &Problem,
+    rounds: u32,
+    best_so_far: Score,
+    watch: &mut Watch<'_>,
+) -> Prices {
     let stages = problem.stages().map(|(_, stage)| stage);
     let stages: Vec<&Stage> = stages.filter(|stage| !stage.pinned).collect();
     let cells = problem.capacity.len() * problem.days;
@@ -139,6 +146,9 @@ pub(super) fn of_penalty(problem: &Problem, rounds: u32) -> Prices {
     };
     let mut shares: Vec<f64> = Vec::new();
     for round in 0..rounds {
+        if !watch.goes_on_now(best_so_far) {
+            break;
+        }
         let left = 1.0 - f64::from(round) / f64::from(rounds);
         // At first each stage stands a little everywhere that is cheap, at last where it is cheapest.
         let blur = 0.1 * a_stage * 0.002f64.powf(1.0 - left);
@@ -175,17 +185,26 @@ pub(super) fn of_penalty(problem: &Problem, rounds: u32) -> Prices {
     best
 }
 
-/// No answer with an unplaced penalty of `unplaced` or less costs less than this, after so many `rounds`
+/// No answer with no more unplaced than was `found` costs less than this, after so many `rounds`
 /// from `prices` on.
 ///
 /// Light is counted too low: where a place is not full, its trays share what it burns.
-pub(super) fn cost_bound(problem: &Problem, prices: &Prices, unplaced: i64, rounds: u32) -> i64 {
+pub(super) fn cost_bound(
+    problem: &Problem,
+    prices: &Prices,
+    found: Score,
+    rounds: u32,
+    watch: &mut Watch<'_>,
+) -> i64 {
     let mut steps = Steps::new(problem, prices.price.clone());
     let mut paths = Paths::of(problem);
     /// Prices are settled within so much of a cost by now.
     const STEP: f64 = 1.0;
     let mut best = f64::MIN;
     for round in 0..rounds {
+        if !watch.goes_on_now(found) {
+            break;
+        }
         let left = 1.0 - f64::from(round) / f64::from(rounds);
         steps.begin();
         let mut value = paths.lit_by_pins;
@@ -195,7 +214,7 @@ pub(super) fn cost_bound(problem: &Problem, prices: &Prices, unplaced: i64, roun
         value -= steps.end(STEP * 0.01f64.powf(1.0 - left));
         best = best.max(value);
     }
-    ((best - 1e-6).ceil() as i64 - unplaced).max(0)
+    ((best - 1e-6).ceil() as i64).saturating_sub(found.0).max(0)
 }
 
 /// The cheapest way of each tray through its stages.

@@ -113,7 +113,7 @@ fn afresh(filling: &mut Filling<'_>, random: &mut Rng, work: u64, watch: &mut Wa
     let proof = penalty::least(filling, random, work * 4 / 3, watch);
     cost::lower(filling, &all, random, 2 * work, watch);
     let rounds = penalty::rounds(problem, work);
-    let cost_bound = prices::cost_bound(problem, &proof.prices, filling.score().0, rounds);
+    let cost_bound = prices::cost_bound(problem, &proof.prices, filling.score(), rounds, watch);
     (proof.bound, cost_bound)
 }
 

@@ -49,7 +49,16 @@ impl<'w> Watch<'w> {
     pub(super) fn goes_on(&mut self, best: Score) -> bool {
         const EVERY: u64 = 256;
         self.turns += 1;
-        if self.turns % EVERY == 1 && !self.stopped {
+        if self.turns % EVERY == 1 {
+            self.goes_on_now(best)
+        } else {
+            !self.stopped
+        }
+    }
+
+    /// The same where each turn takes long: the best so far is told each time.
+    pub(super) fn goes_on_now(&mut self, best: Score) -> bool {
+        if !self.stopped {
             go_on();
             // How far is told by turns: a few tens of thousands in all.
             let turns = self.turns as f64;
