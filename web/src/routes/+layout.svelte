@@ -50,9 +50,10 @@
     bench.starting = starting;
   });
 
-  // With nothing there yet the questions come first.
+  // With nothing there yet the questions come first, and who types already goes on typing.
   $effect(() => {
-    if (bench.stage === 'empty' && page.url.pathname !== '/start') void goto('/start');
+    if (bench.stage === 'empty' && page.url.pathname !== '/start')
+      void goto('/start', { keepFocus: true });
   });
 
   // Keys typed right after a dialog closed were meant for it, and the focus goes back to the page's

@@ -45,6 +45,11 @@ impl DateSpan {
         days_between(self.from, self.to) + 1
     }
 
+    /// Whether both have a day in common.
+    pub fn meets(self, other: Self) -> bool {
+        self.from <= other.to && other.from <= self.to
+    }
+
     /// Whether `date` is one of them.
     pub fn contains(self, date: Date) -> bool {
         (self.from..=self.to).contains(&date)

@@ -40,6 +40,12 @@ impl Footprint {
         over(self.x_mm, other.x_mm) && over(self.y_mm, other.y_mm)
     }
 
+    /// How far two outlines are apart along x and along y; less than 0 where they lie side by side that way.
+    pub fn apart_mm(&self, other: &Self) -> [f64; 2] {
+        let gap = |a: [f64; 2], b: [f64; 2]| (b[0] - a[1]).max(a[0] - b[1]);
+        [gap(self.x_mm, other.x_mm), gap(self.y_mm, other.y_mm)]
+    }
+
     /// The centres of `columns` x `rows` cells, row by row from the front left.
     pub fn cells(&self, columns: u32, rows: u32) -> Vec<(f64, f64)> {
         let centre = |edge: [f64; 2], i: u32, n: u32| {

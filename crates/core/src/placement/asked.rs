@@ -22,7 +22,6 @@ pub(super) struct Asked<'p> {
     pub(super) positions: Vec<Positions<'p>>,
     /// For each tray of the plan that is asked about, its stages with their days.
     pub(super) stages: HashMap<String, Vec<(Stage, DateSpan)>>,
-    keep: bool,
 }
 
 impl<'p> Asked<'p> {
@@ -48,7 +47,6 @@ impl<'p> Asked<'p> {
             },
             positions,
             stages: HashMap::new(),
-            keep,
         };
         for tray in &plan.trays {
             go_on();
@@ -128,7 +126,7 @@ impl<'p> Asked<'p> {
             let Some(days) = moments.days_of(stage) else {
                 continue;
             };
-            let asked = seek.stage(&self.positions, stage, days, self.keep);
+            let asked = seek.stage(&self.positions, stage, days, self.instance.keep);
             // Hardening off needs no spot of its own: trays may be carried out and in.
             if stage == Stage::Harden && asked.places.is_empty() {
                 continue;

@@ -168,9 +168,10 @@ impl Decks {
         let deck = id_of(&own.bay.reference(), false);
         let size = [format.length_mm, format.width_mm];
         let there = self.0.entry(deck.clone()).or_default();
-        let meets = |days: &DateSpan| days.from <= run.days.to && run.days.from <= days.to;
-        let there: Vec<&(DateSpan, Footprint, f64)> =
-            there.iter().filter(|(days, ..)| meets(days)).collect();
+        let there: Vec<&(DateSpan, Footprint, f64)> = there
+            .iter()
+            .filter(|(days, ..)| days.meets(run.days))
+            .collect();
         let free = |spot: &DeckSpot| {
             let outline = spot.footprint(size);
             !there.iter().any(|(_, other, _)| other.overlaps(&outline))
@@ -212,6 +213,5 @@ impl Decks {
 /// Whether two trays lie next to each other.
 fn is_beside(a: &Footprint, b: &Footprint) -> bool {
     const NEAR_MM: f64 = 60.0;
-    let gap = |a: [f64; 2], b: [f64; 2]| (b[0] - a[1]).max(a[0] - b[1]);
-    gap(a.x_mm, b.x_mm) < NEAR_MM && gap(a.y_mm, b.y_mm) < NEAR_MM
+    a.apart_mm(b).iter().all(|apart| *apart < NEAR_MM)
 }

@@ -76,8 +76,8 @@ fn apart(plan: &SoundPlan, now: &SoundPlan, fields: &Fields, mut trays: Vec<Tray
     trays
 }
 
-/// The trays as the solver places them; a few times where it begins from nothing, since what stands together
-/// is known only then.
+/// The trays as the solver places them; a few times where it begins from nothing, since what stands
+/// together is known only then.
 fn solved(
     reckoned: &Reckoned<'_>,
     keep: bool,

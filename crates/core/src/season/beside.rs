@@ -18,11 +18,11 @@ pub(super) struct Neighbour {
     tray: usize,
     /// Which of its spots.
     spot: usize,
-    /// From its edge to the other's.
+    /// From its edge to that of the one it is beside.
     apart_mm: f64,
-    /// The other's extent away from it.
+    /// How deep the one behind that edge is.
     depth_mm: f64,
-    /// The share of the other's side that lies along it, 0 to 1.
+    /// The share of its side that the other stands along, 0 to 1.
     along: f64,
 }
 
@@ -48,8 +48,8 @@ impl Beside {
             for (i, (tray, spot, outline, days)) in here.iter().enumerate() {
                 let others = here.iter().enumerate().filter(|(j, _)| *j != i);
                 for (_, (other, at, beside, their_days)) in others {
-                    let meet = days.from <= their_days.to && their_days.from <= days.to;
-                    let near = side(outline, beside).filter(|_| meet && tray != other);
+                    let meet = days.meets(*their_days) && tray != other;
+                    let near = side(outline, beside).filter(|_| meet);
                     let near = near.map(|[apart_mm, depth_mm, along]| Neighbour {
                         tray: *other,
                         spot: *at,
@@ -91,8 +91,7 @@ impl Beside {
 /// How far `other` is from the side of `own` that it stands along, how deep `own` is behind that side,
 /// and the share of it that `other` stands along; `None` where it stands along none, or far off.
 fn side(own: &Footprint, other: &Footprint) -> Option<[f64; 3]> {
-    let gap = |a: [f64; 2], b: [f64; 2]| (b[0] - a[1]).max(a[0] - b[1]);
-    let (x, y) = (gap(own.x_mm, other.x_mm), gap(own.y_mm, other.y_mm));
+    let [x, y] = own.apart_mm(other);
     let long = |edge: [f64; 2]| edge[1] - edge[0];
     let (apart, depth, along) = if x > y {
         (x, long(own.x_mm), -y / long(own.y_mm).max(1.0))

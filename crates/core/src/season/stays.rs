@@ -77,8 +77,7 @@ pub struct Stay<'a> {
 impl Stay<'_> {
     /// Whether it is in `bay` on any of `days`.
     pub fn is_in(&self, bay: &BayRef, days: &[DateSpan]) -> bool {
-        let meets = |d: &DateSpan| self.days.from <= d.to && d.from <= self.days.to;
-        self.bay == bay && days.iter().any(meets)
+        self.bay == bay && days.iter().any(|days| self.days.meets(*days))
     }
 }
 

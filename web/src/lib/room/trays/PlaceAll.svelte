@@ -27,10 +27,12 @@
 
   const done = $derived(Math.round(100 * (tick?.done ?? 0)));
   const soFar = $derived.by(() => {
-    if (!tick) return 'Reckoning the days…';
-    if (tick.unplaced === 0) return `All fit so far; moves, lamps and misfit: ${count(tick.cost)}`;
-    const least = tick.unplaced_bound > 0 ? `, at least ${count(tick.unplaced_bound)} cannot` : '';
-    return `${count(tick.unplaced)} plant days find no room so far${least}`;
+    if (!tick) return 'Working out the days…';
+    if (tick.unplaced === 0)
+      return `Every tray has a spot; cost of moves, lit shelves and poor spots so far: ${count(tick.cost)}`;
+    const least =
+      tick.unplaced_bound > 0 ? `; at least ${count(tick.unplaced_bound)} can have none` : '';
+    return `Plants times days without a spot so far: ${count(tick.unplaced)}${least}`;
   });
 </script>
 
