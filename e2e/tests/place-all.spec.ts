@@ -19,9 +19,12 @@ test('all trays are placed afresh, told on the way, and undone as one', async ({
   await place.getByRole('button', { name: 'Place all trays afresh' }).click();
   await expect(place.getByRole('progressbar')).toBeVisible();
   await place.getByRole('button', { name: 'Stop and use this' }).click();
-  await expect(place.getByRole('status')).toContainText('placed all 35 trays', { timeout: 30_000 });
+  // The demo has no room for one of its tall tomatoes.
+  await expect(place.getByRole('status')).toContainText('placed 38 trays; 1 found no spot', {
+    timeout: 30_000,
+  });
   const after = await trays(page, app);
-  expect(after.every((tray) => tray.stands.length > 0)).toBe(true);
+  expect(after.filter((tray) => tray.stands.length === 0)).toHaveLength(1);
   expect(after).not.toEqual(before);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => trays(page, app)).toEqual(before);

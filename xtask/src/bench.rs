@@ -49,7 +49,7 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "light_sweep")?,
         ),
         (
-            "assess the demo on one day (32 trays), nothing remembered",
+            "assess the demo on one day (39 trays), nothing remembered",
             "-",
             median(&core, "assess_day")?,
         ),
@@ -59,7 +59,7 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "assess_drag")?,
         ),
         (
-            "assess the demo on each of its 152 days (32 trays)",
+            "assess the demo on each of its 152 days (39 trays)",
             "30 ms for 60 trays, 120 days",
             median(&core, "assess_season")?,
         ),

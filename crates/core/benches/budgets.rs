@@ -145,7 +145,9 @@ fn light_sweep(bencher: divan::Bencher) {
         let (bay, size_mm) = foil_bay();
         let heights = Nodes::new(110.0, 370.0, 5);
         let none = Faces::default();
-        let back = Ambient::new(&bay, size_mm, heights, |z| hung(lamps, z), none);
+        let hung = |z| hung(lamps, z);
+        let mut back = Ambient::over_floors(&bay, size_mm, &heights, hung, none, &[0.1]);
+        let back = back.remove(0);
         let places = back.places(&points);
         let falloff = Falloff::new(lamps, &points, 400.0);
         (0..40)
@@ -261,7 +263,7 @@ fn plain_bay(bencher: divan::Bencher) {
 #[divan::bench]
 fn assess_season(bencher: divan::Bencher) {
     let plan = demo();
-    bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Outline));
+    bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Days));
 }
 
 /// The root zones of 60 trays by the hour over 120 days: each germinates under a dome on a mat of

@@ -277,6 +277,7 @@ fn requests_made_from_the_document_neither_fail_nor_surprise() {
         longest.0, longest.1
     );
     assert!(sound * 4 > requests, "{sound} of {requests} were sound");
-    // A debug build on a busy machine is slower; nothing may be without end.
-    assert!(longest.0 < Duration::from_secs(10), "{longest:?}");
+    // The server ends what it works out after 20 s at most; waiting for a turn and answering come on
+    // top. Nothing may be without end.
+    assert!(longest.0 < Duration::from_secs(40), "{longest:?}");
 }

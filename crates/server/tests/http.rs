@@ -502,8 +502,50 @@ fn a_whole_plan_is_placed_and_nothing_kept() {
         placed.json()["word"]["text"]
             .as_str()
             .unwrap()
-            .starts_with("placed all")
+            .starts_with("placed")
     );
     let none = server.send("POST", "/api/placing/99/stop", "");
     assert_eq!(none.status, 404);
+}
+
+#[test]
+fn what_has_no_room_is_explained_with_ways_out_that_are_whole_plans() {
+    let (_data, server) = server();
+    let plan = server.send("GET", "/api/plans/1", "").json()["plan"].clone();
+    let found = server.send("POST", "/api/make-room", &plan.to_string());
+    assert_eq!(found.status, 200);
+    let found = found.json();
+    assert_eq!(found["without"], json!(["tt4"]));
+    let way = &found["ways"][0];
+    assert_eq!(way["left"], 0);
+    // What is offered is a plan that can be kept.
+    let keep = json!({"base_revision": 1, "plan": way["edited"]["plan"], "word": "made room"});
+    let kept = server.send("POST", "/api/plans/1/revisions", &keep.to_string());
+    assert_eq!(
+        kept.status,
+        201,
+        "{}",
+        &kept.body[..200.min(kept.body.len())]
+    );
+    let mut bad = plan;
+    bad["trays"][0]["format"] = json!("none such");
+    for path in ["/api/make-room", "/api/least-gear"] {
+        let refused = server.send("POST", path, &bad.to_string());
+        assert_eq!(refused.status, 422, "{path}");
+        assert_eq!(refused.json()["faults"][0]["path"], "/trays/0/format");
+    }
+}
+
+#[test]
+fn a_night_of_frost_is_asked_for_by_its_evening() {
+    let (_data, server) = server();
+    let plan = server.send("GET", "/api/plans/1", "").json()["plan"].clone();
+    let ask = |date: &str| {
+        let ask = json!({"plan": plan, "date": date});
+        server.send("POST", "/api/frost-night", &ask.to_string())
+    };
+    let night = ask("2027-05-14").json();
+    assert!(night["carry"].as_array().unwrap().len() > 3);
+    assert!(ask("2027-02-01").json().is_null());
+    assert_eq!(ask("some day").status, 422);
 }

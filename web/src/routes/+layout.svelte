@@ -6,6 +6,7 @@
   import { onMount, untrack } from 'svelte';
   import { chapter, chapterFrom } from '$lib/room/bay/chapter.svelte';
   import { build } from '$lib/room/build/actions';
+  import { following } from '$lib/room/trays/following.svelte';
   import Ribbon from '$lib/ribbon/Ribbon.svelte';
   import Conflict from '$lib/shell/Conflict.svelte';
   import Find from '$lib/shell/Find.svelte';
@@ -72,6 +73,8 @@
         });
     });
   }
+
+  $effect(() => following.follow());
 
   $effect(() => {
     document.documentElement.classList.toggle('dark', screen.ground === 'night');

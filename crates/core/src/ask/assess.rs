@@ -17,10 +17,12 @@ use crate::day::room::{RoomOnDay, RoomView};
 use crate::day::view::Looker;
 use crate::lamps::choice;
 use crate::light::fields::Fields;
+use crate::placement::spots_by_sort;
 use crate::plan::SoundPlan;
 use crate::season::how_many::SowingCells;
 use crate::season::jobs::Event;
-use crate::season::{Reckoned, SeasonDay, SowingDates, days as days_of_season, jobs};
+use crate::season::moves::{Moves, moves};
+use crate::season::{Demand, Reckoned, SeasonDay, SowingDates, days as days_of_season, jobs};
 use crate::space::decks::Fits;
 use crate::{advice, power};
 
@@ -52,6 +54,11 @@ pub struct Season {
     pub days: Vec<SeasonDay>,
     /// What the tiers indoors hold.
     pub capacity: Capacity,
+    /// What the room has of each sort of spot, for trays of the size that most have.
+    pub spots: Demand,
+    /// Which trays are carried where, in order; in an outline on the days asked for and in the week from
+    /// each.
+    pub moves: Vec<Moves>,
     /// The first day on which most trays stand in the room.
     pub fullest: Date,
     /// What happens on which day, in order; in an outline on the days asked for and in the week
@@ -81,10 +88,12 @@ pub fn assess_again(
 
     let mut findings = advice::on_plan(&reckoned);
     let mut events = jobs::all(&reckoned);
+    let mut moves = moves(&reckoned);
     let whole = detail.wants_season();
     if !whole {
         let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
         events.retain(|event| week.contains(&event.date));
+        moves.retain(|moved| week.contains(&moved.date));
     }
     let mut looker = Looker::new(&reckoned, detail.clone());
     let room = days
@@ -112,6 +121,8 @@ pub fn assess_again(
     Assessment {
         season: Season {
             capacity: Capacity::of(plan, &mut Fits::default()),
+            spots: spots_by_sort(plan),
+            moves,
             fullest,
             events,
             days: season_days,

@@ -5,8 +5,11 @@ use jiff::civil::Date;
 use crate::basis::fault::Fault;
 use crate::compare;
 use crate::compare::chamber::ChamberWay;
+use crate::compare::least_gear::{LeastGear, Lessening};
+use crate::compare::making_room::{Overflow, Trying};
 use crate::compare::warmth::WarmWays;
 use crate::compare::{SetUp, chamber, warmth};
+use crate::day::frost_night::FrostNight;
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
 use crate::readings::lux_meter;
@@ -38,6 +41,29 @@ pub fn chamber_ways(
 /// Which sowings deserve a mat, and how few mats serve the season.
 pub fn mat_season(plan: &SoundPlan, fields: &Fields) -> MatSeason {
     MatSeason::of(&Reckoned::of(plan, fields))
+}
+
+/// What `plan` has no room for, and ways to make room; see [`compare::making_room`].
+pub fn make_room(
+    plan: &SoundPlan,
+    fields: &Fields,
+    tell: &mut dyn FnMut(Trying) -> bool,
+) -> Overflow {
+    compare::making_room::make_room(plan, fields, tell)
+}
+
+/// How few lit shelves and racks serve the season; see [`compare::least_gear`].
+pub fn least_gear(
+    plan: &SoundPlan,
+    fields: &Fields,
+    tell: &mut dyn FnMut(Lessening) -> bool,
+) -> LeastGear {
+    compare::least_gear::least_gear(plan, fields, tell)
+}
+
+/// Where everything that is outside on `date` goes for a night of frost; `None` where nothing is.
+pub fn frost_night(plan: &SoundPlan, date: Date, fields: &Fields) -> Option<FrostNight> {
+    FrostNight::on(&Reckoned::of(plan, fields), date)
 }
 
 /// A meter held over a deck; see [`lux_meter::probe`].

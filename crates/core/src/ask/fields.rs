@@ -74,6 +74,7 @@ fn one_of_each(starts: &Starts, adjust: &Adjust) -> Plan {
         sowing.spare.get_or_insert(0.1);
         sowing.sure.get_or_insert(0.9);
         sowing.seeds_per_cell.get_or_insert(2);
+        sowing.pot_on_later_days.get_or_insert(7);
         sowing.differs.height_out_mm.get_or_insert(150.0);
     }
     for format in &mut plan.tray_formats {

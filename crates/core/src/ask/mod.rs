@@ -10,7 +10,9 @@ mod placing;
 mod when;
 
 pub use assess::{Assessment, Season, assess, assess_again, opening_day};
-pub use compare::{chamber_ways, mat_season, probe, set_ups, warm_ways};
+pub use compare::{
+    chamber_ways, frost_night, least_gear, make_room, mat_season, probe, set_ups, warm_ways,
+};
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
 pub use library::{crops, homes, kinds, units};
@@ -23,11 +25,14 @@ pub use crate::basis::dates::{DateSpan, days_between};
 pub use crate::basis::units::{UnitRow, UnitSystem};
 pub use crate::compare::SetUp;
 pub use crate::compare::chamber::ChamberWay;
+pub use crate::compare::least_gear::{LeastGear, Lessening};
+pub use crate::compare::making_room::{Overflow, Trying};
 pub use crate::compare::warmth::WarmWays;
 pub use crate::crops::{Crop, Library};
 pub use crate::day::away::Away;
 pub use crate::day::bay::BayOnDay;
 pub use crate::day::detail::Detail;
+pub use crate::day::frost_night::FrostNight;
 pub use crate::day::place::PlaceOnDay;
 pub use crate::day::room::RoomOnDay;
 pub use crate::day::unplaced::UnplacedTray;

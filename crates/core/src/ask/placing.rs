@@ -17,7 +17,7 @@ use crate::room::{BayRef, bays};
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
 use crate::season::sharing::{Sharer, day_of_flat, groups};
-use crate::season::suits::against;
+use crate::season::suits::{against, too_low_later};
 use crate::space::spots::DeckSpot;
 
 /// A tray that a hand is about to stand somewhere.
@@ -91,7 +91,8 @@ pub fn spots(plan: &SoundPlan, held: &Held, fields: &Fields) -> Result<Vec<BaySp
         };
         BaySpots {
             bay: bay.reference(),
-            against: against(&bay, tray, format, held.stage, &spots),
+            against: against(&bay, tray, format, held.stage, &spots)
+                .or_else(|| too_low_later(plan, tray, &reckoned.dates, &bay, held.stage)),
             spots: spots.iter().map(|spot| free(spot, format)).collect(),
         }
     });

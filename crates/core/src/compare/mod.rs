@@ -2,6 +2,8 @@
 
 pub mod chamber;
 mod ideas;
+pub mod least_gear;
+pub mod making_room;
 mod set_ups;
 mod turned;
 pub mod warmth;

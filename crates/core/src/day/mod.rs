@@ -8,6 +8,7 @@ pub mod cell_light;
 pub mod closed_air;
 pub mod detail;
 pub mod fits;
+pub mod frost_night;
 pub mod hang;
 pub mod harm;
 pub mod light;

@@ -4,25 +4,28 @@ use crate::basis::fault::Fault;
 use crate::edit::change::{Edit, Edited};
 use crate::edit::editor::Editor;
 use crate::edit::stand::From;
+use crate::light::fields::Fields;
 use crate::placement::How;
 use crate::placement::solver::Progress;
 use crate::plan::SoundPlan;
 
 /// Places every tray of `plan`, as [`Edit::PlaceAll`] does, but with as much effort as `how` says; `tell`
-/// hears how far it is, and stops it by `false`: then the best so far is the answer.
+/// hears how far it is, and stops it by `false`: then the best so far is the answer. `fields` remembers
+/// light.
 ///
 /// # Errors
 /// That nothing is to be placed, or nothing more fits.
 pub fn place_all(
     plan: &SoundPlan,
     how: How,
+    fields: &Fields,
     tell: &mut dyn FnMut(Progress) -> bool,
 ) -> Result<Edited, Vec<Fault>> {
     let mut editor = Editor {
         plan: (**plan).clone(),
         made: Vec::new(),
     };
-    let word = editor.place_all_with(plan, how, tell)?;
+    let word = editor.place_all_with(plan, how, fields, tell)?;
     let Editor { plan, made } = editor;
     let plan = plan.check()?.into_inner();
     Ok(Edited { plan, word, made })

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use crate::basis::dates::DateSpan;
 use crate::basis::fault::Fault;
 use crate::basis::plane::Axis;
 use crate::basis::units::Quantity;
@@ -12,6 +13,7 @@ use crate::light::fields::Fields;
 use crate::placement::solver::{Effort, Progress};
 use crate::placement::{How, place_all};
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
+use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef, bays};
 use crate::season::Reckoned;
 use crate::season::room_for::RoomFor;
@@ -27,7 +29,7 @@ impl Editor {
             afresh,
             effort: Effort::Little,
         };
-        self.place_all_with(plan, how, &mut |_| true)
+        self.place_all_with(plan, how, &Fields::default(), &mut |_| true)
     }
 
     /// The same with another effort, heard of by `tell`.
@@ -35,9 +37,9 @@ impl Editor {
         &mut self,
         plan: &SoundPlan,
         how: How,
+        fields: &Fields,
         tell: &mut dyn FnMut(Progress) -> bool,
     ) -> Word {
-        let fields = Fields::default();
         if plan.trays.is_empty() {
             return Err(fault(
                 "place_all",
@@ -46,20 +48,20 @@ impl Editor {
                 say!("sow something first"),
             ));
         }
-        self.plan.trays = place_all(plan, how, &fields, tell);
+        self.plan.trays = place_all(plan, how, fields, tell);
         let mut stood = self.plan.clone().check()?;
         let waiting: Vec<String> = {
-            let reckoned = Reckoned::of(&stood, &fields);
+            let reckoned = Reckoned::of(&stood, fields);
             let nowhere = reckoned.unplaced.iter();
             nowhere.map(|one| one.tray.id.clone()).collect()
         };
         let was: Vec<Tray> = self.plan.trays.clone();
         let mut avoid = Avoid::new();
-        let mut without = self.settle(&waiting, &mut stood, &fields, &avoid)?;
+        let mut without = self.settle(&waiting, &mut stood, fields, &avoid)?;
         // Days move with the warmth and light of the spot: who then clashes looks again.
         for _ in 0..ROUNDS {
             let clashing: Vec<String> = {
-                let reckoned = Reckoned::of(&stood, &fields);
+                let reckoned = Reckoned::of(&stood, fields);
                 let clashes = clashes(&reckoned.stays);
                 let both = clashes
                     .iter()
@@ -83,7 +85,7 @@ impl Editor {
                 self.plan.trays[index].stands.clone_from(&was[index].stands);
             }
             stood = self.plan.clone().check()?;
-            without += self.settle(&clashing, &mut stood, &fields, &avoid)?;
+            without += self.settle(&clashing, &mut stood, fields, &avoid)?;
         }
         if self.plan.trays == plan.trays {
             return Err(fault(
@@ -155,7 +157,8 @@ fn settled(reckoned: &Reckoned<'_>, tray: &Tray, shut: &[BayRef]) -> Option<Tray
         shut,
     };
     if tray.stand_in(Stage::Grow).is_some() {
-        return Some(seek.best(tray, &[Stage::Germinate])?.1);
+        let germinates = seek.best(tray, &[Stage::Germinate]);
+        return Some(germinates.or_else(|| seek.stacked(tray))?.1);
     }
     if tray.potted {
         return Some(seek.best(tray, &[Stage::Grow])?.1);
@@ -166,7 +169,8 @@ fn settled(reckoned: &Reckoned<'_>, tray: &Tray, shut: &[BayRef]) -> Option<Tray
         return stays.map(|(_, tray)| tray);
     }
     let moves = seek.best(tray, &[Stage::Grow]).and_then(|(grows, later)| {
-        let (germinates, tray) = seek.best(&later, &[Stage::Germinate])?;
+        let germinates = seek.best(&later, &[Stage::Germinate]);
+        let (germinates, tray) = germinates.or_else(|| seek.stacked(&later))?;
         Some((grows + germinates + MOVE, tray))
     });
     let both = [stays, moves].into_iter().flatten();
@@ -185,6 +189,42 @@ struct Seek<'a> {
 impl Seek<'_> {
     /// `tray` on the free spot that suits these `stages` best, from the first of them on.
     fn best(&self, tray: &Tray, stages: &[Stage]) -> Option<(f64, Tray)> {
+        self.best_of(tray, stages, false)
+    }
+
+    /// `tray` on top of another while both germinate: where no spot is left for that, the seed of neither
+    /// wants light, and no dome is in the way.
+    fn stacked(&self, tray: &Tray) -> Option<(f64, Tray)> {
+        if self.needs.wants_light() {
+            return None;
+        }
+        self.best_of(tray, &[Stage::Germinate], true)
+    }
+
+    /// Whether `bay` is high enough for two trays of `format`, one on the other, and damp without domes.
+    fn takes_stacks(bay: &Bay<'_>, format: &TrayFormat) -> bool {
+        let domes = format.dome_height_mm.is_some() && !bay.place.keeps_damp_in();
+        let room_mm = bay.lowest_overhead_mm() - bay.tier.lift_mm();
+        !domes && room_mm >= 2.0 * format.height_mm
+    }
+
+    /// Whether the seed in what lies under a tray stacked on `spot` comes up in the dark.
+    fn may_be_dark(
+        &self,
+        bay: &BayRef,
+        spot: &DeckSpot,
+        size: [f64; 2],
+        days: &[DateSpan],
+    ) -> bool {
+        let own = spot.footprint(size);
+        let stays = self.reckoned.stays.iter();
+        let mut under = stays
+            .filter(|stay| !stay.stacked && stay.is_in(bay, days) && stay.footprint.overlaps(&own));
+        let (plan, dates) = (self.reckoned.plan, &self.reckoned.dates);
+        under.all(|stay| !Needs::of(plan, stay.tray, dates).wants_light())
+    }
+
+    fn best_of(&self, tray: &Tray, stages: &[Stage], stacked: bool) -> Option<(f64, Tray)> {
         let plan = self.reckoned.plan;
         let format = plan.format(tray);
         let mut best: Option<(f64, Tray)> = None;
@@ -199,20 +239,26 @@ impl Seek<'_> {
                 y_mm: 0.0,
                 along: Axis::X,
                 box_mm: None,
-                stacked: false,
+                stacked,
             };
+            if stacked && !Self::takes_stacks(&bay, format) {
+                continue;
+            }
             if !stages.iter().all(|&stage| self.allowed(&bay, tray, stage)) {
                 continue;
             }
-            let spots = {
+            let size = [format.length_mm, format.width_mm];
+            let mut spots;
+            {
                 let room = RoomFor::new(self.reckoned, tray, &stand);
                 // A stage that never comes needs no spot.
                 if room.days.is_empty() {
                     continue;
                 }
-                room.spots(&bay, None)
-            };
-            let size = [format.length_mm, format.width_mm];
+                spots = room.spots(&bay, None);
+                let at = bay.reference();
+                spots.retain(|spot| !stacked || self.may_be_dark(&at, spot, size, &room.days));
+            }
             let misfit = |spot: &DeckSpot| {
                 let of = |stage: &Stage| match stage {
                     Stage::Germinate => self.needs.misfit_germinating(&bay, &spot.footprint(size)),

@@ -188,6 +188,7 @@ impl Editor {
             potted: false,
             sown_together: true,
             format: format.id.clone(),
+            pinned: false,
             stands: Vec::new(),
         }
     }

@@ -4,7 +4,7 @@
 use std::f64::consts::PI;
 
 use crate::light::emitter::Emitter;
-use crate::light::enclosure::{Enclosure, Faces};
+use crate::light::enclosure::{Enclosure, Faces, Reflected};
 use crate::light::quadrature::product;
 
 /// Nodes on an interval for a polynomial through them; they crowd towards both ends, where the
@@ -68,20 +68,27 @@ pub struct Ambient {
 const LEVELS: usize = 3;
 
 impl Ambient {
-    /// Reckons what `enclosure` of `size_mm` sends back below lamps that hang at each of the
-    /// heights `lamps` as `hung` tells, and with faces that glow.
-    pub fn new(
+    /// Reckons what `enclosure` of `size_mm` sends back below lamps that hang at each of the heights `lamps`
+    /// as `hung` tells, and with faces that glow: for each of `floors`, the shares that its floor sends back.
+    pub fn over_floors(
         enclosure: &Enclosure,
         size_mm: [f64; 3],
-        lamps: Nodes,
+        lamps: &Nodes,
         hung: impl Fn(f64) -> Vec<Emitter>,
         glow: Faces<f64>,
-    ) -> Self {
+        floors: &[f64],
+    ) -> Vec<Self> {
+        let light = |emitters: &[Emitter]| enclosure.lit_over(emitters, glow, floors);
         let levels = Nodes::new(0.0, 1.0, LEVELS);
-        Self::reckon(enclosure, size_mm, levels, lamps, hung, glow)
+        let dark = glow == Faces::default();
+        let grid = Grid::of(enclosure, size_mm, levels, lamps.clone());
+        grid.reckon(floors.len(), |height| {
+            let emitters = hung(height);
+            (!emitters.is_empty() || !dark).then(|| light(&emitters))
+        })
     }
 
-    /// The same for one level and the lamps as they hang, at `[z_mm, lamps_mm]`.
+    /// The same for the enclosure as it is, one level and the lamps as they hang, at `[z_mm, lamps_mm]`.
     pub fn at_one_height(
         enclosure: &Enclosure,
         size_mm: [f64; 3],
@@ -89,46 +96,18 @@ impl Ambient {
         emitters: &[Emitter],
     ) -> Self {
         let one = |at| Nodes::new(at, at, 1);
-        let hung = |_| emitters.to_vec();
-        let none = Faces::default();
-        let level = one(z_mm / lamps_mm);
-        Self::reckon(enclosure, size_mm, level, one(lamps_mm), hung, none)
+        let grid = Grid::of(enclosure, size_mm, one(z_mm / lamps_mm), one(lamps_mm));
+        let lit =
+            |_| (!emitters.is_empty()).then(|| vec![enclosure.lit(emitters, Faces::default())]);
+        grid.reckon(1, lit).remove(0)
     }
 
-    fn reckon(
-        enclosure: &Enclosure,
-        size_mm: [f64; 3],
-        levels: Nodes,
-        lamps: Nodes,
-        hung: impl Fn(f64) -> Vec<Emitter>,
-        glow: Faces<f64>,
-    ) -> Self {
-        let [nx, ny] = enclosure.nodes_across();
-        let x = Nodes::new(0.0, size_mm[0], nx);
-        let y = Nodes::new(0.0, size_mm[1], ny);
-        let mut values = Vec::new();
-        for &height in &lamps.at {
-            let emitters = hung(height);
-            if emitters.is_empty() && glow == Faces::default() {
-                values.resize(values.len() + levels.at.len() * nx * ny, 0.0);
-                continue;
-            }
-            let reflected = enclosure.lit(&emitters, glow);
-            for z in levels.at.iter().map(|share| share * height) {
-                for &x in &x.at {
-                    for &y in &y.at {
-                        values.push(reflected.irradiance_up([x, y, z]));
-                    }
-                }
-            }
-        }
+    /// What lies `share` of the way from this to `other`, which has the same nodes.
+    pub fn towards(&self, other: &Self, share: f64) -> Self {
+        let each = self.values.iter().zip(&other.values);
         Self {
-            size_mm: [size_mm[0], size_mm[1]],
-            x,
-            y,
-            levels,
-            lamps,
-            values,
+            values: each.map(|(a, b)| a + share * (b - a)).collect(),
+            ..self.clone()
         }
     }
 
@@ -187,6 +166,68 @@ impl Ambient {
     }
 }
 
+/// The nodes at which light is reckoned.
+struct Grid {
+    size_mm: [f64; 2],
+    x: Nodes,
+    y: Nodes,
+    levels: Nodes,
+    lamps: Nodes,
+}
+
+impl Grid {
+    fn of(enclosure: &Enclosure, size_mm: [f64; 3], levels: Nodes, lamps: Nodes) -> Self {
+        let [nx, ny] = enclosure.nodes_across();
+        Self {
+            size_mm: [size_mm[0], size_mm[1]],
+            x: Nodes::new(0.0, size_mm[0], nx),
+            y: Nodes::new(0.0, size_mm[1], ny),
+            levels,
+            lamps,
+        }
+    }
+
+    /// The light at all of them, for `several` floors, which `lit` gives for each height of the lamps; dark
+    /// where it gives none.
+    fn reckon<'e>(
+        self,
+        several: usize,
+        lit: impl Fn(f64) -> Option<Vec<Reflected<'e>>>,
+    ) -> Vec<Ambient> {
+        let across = self.levels.at.len() * self.x.at.len() * self.y.at.len();
+        let mut values = vec![Vec::with_capacity(across * self.lamps.at.len()); several];
+        let mut sums = vec![0.0; several];
+        for &height in &self.lamps.at {
+            let Some(reflected) = lit(height) else {
+                values
+                    .iter_mut()
+                    .for_each(|own| own.resize(own.len() + across, 0.0));
+                continue;
+            };
+            for z in self.levels.at.iter().map(|share| share * height) {
+                for &x in &self.x.at {
+                    for &y in &self.y.at {
+                        Reflected::irradiance_up_each(&reflected, [x, y, z], &mut sums);
+                        values
+                            .iter_mut()
+                            .zip(&sums)
+                            .for_each(|(own, sum)| own.push(*sum));
+                    }
+                }
+            }
+        }
+        let each = values.into_iter().map(|values| Ambient {
+            size_mm: self.size_mm,
+            x: self.x.clone(),
+            y: self.y.clone(),
+            levels: self.levels.clone(),
+            lamps: self.lamps.clone(),
+            values,
+        });
+        each.collect()
+    }
+}
+
 /// Points of a level, by what each node along x and along y counts for there: one point after the
 /// other.
 #[derive(Debug, Clone, PartialEq)]
@@ -229,13 +270,15 @@ mod tests {
                 })
                 .to_vec()
         };
-        let ambient = Ambient::new(
+        let ambient = Ambient::over_floors(
             &bay,
             size,
-            Nodes::new(150.0, 400.0, bay.height_nodes()),
+            &Nodes::new(150.0, 400.0, bay.height_nodes()),
             hung,
             Faces::default(),
-        );
+            &[walls.floor],
+        )
+        .remove(0);
         let points: Vec<(f64, f64)> = (0..144)
             .map(|i| {
                 (

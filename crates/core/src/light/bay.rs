@@ -1,7 +1,9 @@
 //! A bay's lamps as emitters of photons, a tray's cells as points, and the light on them.
 
 use crate::basis::plane::Footprint;
-use crate::light::fields::{BoxKey, CellField, Fields, Key, Level, fingerprint, open};
+use crate::light::fields::{
+    BoxKey, CellField, FLOORS, Fields, Key, Level, fingerprint, open, over,
+};
 use std::sync::Arc;
 
 use crate::basis::plane::Axis;
@@ -85,6 +87,10 @@ pub fn emitters(tier: &Tier, fields: &Fields) -> Vec<Emitter> {
 pub struct BayField {
     emitters: Vec<Emitter>,
     level: Arc<Level>,
+    /// What comes back with what lies on the deck.
+    sent_back: Ambient,
+    /// The same of each unit that the deck above sends down; `None` where it lets nothing through.
+    from_above: Option<Ambient>,
     /// The height that all lamps share; `None` while they hang at different ones.
     level_mm: Option<f64>,
     /// What comes back with the lamps where they hang, when their heights differ.
@@ -119,9 +125,10 @@ impl BayField {
                 .iter()
                 .map(|lamp| lamp.distribution.as_deref().map(fingerprint))
                 .collect(),
-            box_,
+            box_: box_.any_floor(),
             highest_face_mm: bay.highest_face_mm(),
         };
+        let floor = box_.reflectance.floor;
         let level = fields.level(key, &emitters);
         let first = emitters.first().map(|e| e.z_mm);
         let level_mm = first.filter(|z| emitters.iter().all(|e| (e.z_mm - z).abs() < 0.5));
@@ -130,9 +137,14 @@ impl BayField {
             let one = Nodes::new(lowest, lowest, 1);
             let as_hung = |_| emitters.clone();
             let none = Faces::default();
-            Ambient::new(&fields.enclosure(box_), level.size_mm, one, as_hung, none)
+            let enclosure = fields.enclosure(box_.any_floor());
+            let each =
+                Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS);
+            over(floor, &each)
         });
         Self {
+            sent_back: over(floor, &level.sent_back),
+            from_above: (!level.let_down.is_empty()).then(|| over(floor, &level.let_down)),
             emitters,
             level,
             level_mm,
@@ -148,7 +160,7 @@ impl BayField {
         }
         go_on();
         let cells = CellField {
-            places: level.sent_back.places(&points),
+            places: self.sent_back.places(&points),
             falloff: Falloff::new(&level.emitters, &points, level.size_mm[2]),
             points,
         };
@@ -160,8 +172,7 @@ impl BayField {
     pub fn hung(&self, cells: &CellField, canopy_mm: f64, height_mm: f64) -> Vec<f64> {
         let mut light = cells.falloff.at(height_mm - canopy_mm);
         if height_mm > canopy_mm {
-            let sent_back = &self.level.sent_back;
-            let back = sent_back.at(&cells.places, canopy_mm, height_mm);
+            let back = self.sent_back.at(&cells.places, canopy_mm, height_mm);
             light
                 .iter_mut()
                 .zip(back)
@@ -186,7 +197,7 @@ impl BayField {
         let lowest = faces.fold(self.level.size_mm[2], f64::min);
         match (&self.uneven, self.level_mm) {
             (Some(uneven), _) => (uneven, lowest),
-            (None, level_mm) => (&self.level.sent_back, level_mm.unwrap_or(lowest)),
+            (None, level_mm) => (&self.sent_back, level_mm.unwrap_or(lowest)),
         }
     }
 
@@ -209,7 +220,7 @@ impl BayField {
     /// PPFD on each cell at `canopy_mm` of `exitance` µmol/m²/s that the deck above sends down.
     pub fn let_down(&self, cells: &CellField, canopy_mm: f64, exitance: f64) -> Vec<f64> {
         let top = self.level.size_mm[2];
-        let unit = self.level.let_down.as_ref();
+        let unit = self.from_above.as_ref();
         unit.map_or_else(Vec::new, |unit| {
             let light = unit.at(&cells.places, canopy_mm.min(top), top);
             light.into_iter().map(|value| value * exitance).collect()

@@ -48,9 +48,9 @@ pub struct Cover {
     pub leaves: f64,
 }
 
-/// Steps in which the floor's reflectance counts: plants grow every day, and finer ones change
-/// less than a hundredth of the light.
-const FLOOR_STEP: f64 = 0.03;
+/// Steps in which the floor's reflectance counts: plants grow every day, and finer ones change next to
+/// nothing.
+const FLOOR_STEP: f64 = 0.01;
 
 /// What the faces of `bay` send back when `cover` lies on its deck.
 ///

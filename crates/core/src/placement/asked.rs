@@ -22,6 +22,8 @@ pub(super) struct Asked<'p> {
     pub(super) positions: Vec<Positions<'p>>,
     /// For each tray of the plan that is asked about, its stages with their days.
     pub(super) stages: HashMap<String, Vec<(Stage, DateSpan)>>,
+    /// The day that it counts as 0.
+    pub(super) first: Date,
 }
 
 impl<'p> Asked<'p> {
@@ -47,6 +49,7 @@ impl<'p> Asked<'p> {
             },
             positions,
             stages: HashMap::new(),
+            first,
         };
         for tray in &plan.trays {
             go_on();
@@ -166,11 +169,11 @@ impl<'p> Asked<'p> {
     }
 }
 
-/// Whether a tray stays exactly as it stands: somebody moves it in the middle of a stage, raised it, or
-/// stacked it.
+/// Whether a tray stays exactly as it stands: somebody pinned it, moves it in the middle of a stage,
+/// raised it, or stacked it.
 fn is_fixed(tray: &Tray) -> bool {
     let own = |stand: &Stand| stand.from.is_some() || stand.box_mm.is_some() || stand.stacked;
-    tray.stands.iter().any(own)
+    tray.pinned && !tray.stands.is_empty() || tray.stands.iter().any(own)
 }
 
 /// A tray that looks for places.

@@ -5,6 +5,7 @@ use crate::basis::plane::Footprint;
 use crate::plan::SoundPlan;
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef, bays};
+use crate::season::Demand;
 use crate::space::decks::{DeckFit, post_footprints};
 use crate::space::spots::{DeckSpot, free_spots};
 use crate::warmth::mat::mat_under;
@@ -135,4 +136,26 @@ fn spots_of(bay: &Bay<'_>, format: &TrayFormat) -> Vec<DeckSpot> {
         return packed;
     }
     spots
+}
+
+/// What the room has of each sort of spot, for trays of the plan's usual size.
+pub fn spots_by_sort(plan: &SoundPlan) -> Demand {
+    let Some(format) = usual_format(plan) else {
+        return Demand::default();
+    };
+    let mut all = Demand::default();
+    for own in positions(plan, format) {
+        let (place, spots) = (own.bay.place, own.spots.len() as u32);
+        if place.outdoors() {
+            all.outdoors += spots;
+            continue;
+        }
+        if own.heated || place.keeps_damp_in() {
+            all.warm += spots;
+        }
+        if !own.bay.is_dark() {
+            all.light += spots;
+        }
+    }
+    all
 }

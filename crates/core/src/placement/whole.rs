@@ -6,9 +6,10 @@ use crate::placement::asked::Asked;
 use crate::placement::hosts::Hosts;
 use crate::placement::laid::laid;
 use crate::placement::solver::{Effort, Progress, place_with};
-use crate::plan::{SoundPlan, Tray};
+use crate::plan::{SoundPlan, Stage, Tray};
 use crate::season::Reckoned;
 use crate::season::stays::clashes;
+use crate::season::suits::Needs;
 
 /// How trays are placed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -103,4 +104,47 @@ fn solved(
         placed = Some(laid(&asked, reckoned, &answer));
     }
     placed
+}
+
+/// How well a room serves its trays.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Served {
+    /// Trays that stand nowhere in some stage.
+    pub without: u32,
+    /// Trays that germinate cooler than they want.
+    pub cool: u32,
+}
+
+/// How well the room of `plan` serves its trays, placed as if none stood anywhere yet, with little effort.
+/// Trays of odd sizes are not looked at.
+pub fn served(plan: &SoundPlan, fields: &Fields) -> Served {
+    let reckoned = Reckoned::of(plan, fields);
+    let mut served = Served {
+        without: 0,
+        cool: 0,
+    };
+    let Some(asked) = Asked::of(&reckoned, false, &Hosts::default()) else {
+        served.without = plan.trays.len() as u32;
+        return served;
+    };
+    let Ok(answer) = place_with(&asked.instance, Effort::Little, &mut |_| true) else {
+        return served;
+    };
+    for tray in &plan.trays {
+        let (Some(stages), Some(places)) =
+            (asked.stages.get(&tray.id), answer.assignment.get(&tray.id))
+        else {
+            continue;
+        };
+        served.without += u32::from(places.iter().any(Option::is_none));
+        let wants = Needs::of(plan, tray, &reckoned.dates).wants_warmth();
+        let cool = stages.iter().zip(places).any(|((stage, _), place)| {
+            let mut own = asked.positions.iter();
+            let own = own.find(|own| Some(&own.id) == place.as_ref());
+            let warm = own.is_some_and(|own| own.heated || own.bay.place.keeps_damp_in());
+            *stage == Stage::Germinate && place.is_some() && !warm
+        });
+        served.cool += u32::from(wants && cool);
+    }
+    served
 }

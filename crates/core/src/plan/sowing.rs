@@ -75,6 +75,9 @@ pub struct Sowing {
     /// the start.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pots_on: Option<bool>,
+    /// Days that it is potted on after its roots fill their cells, for want of room.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pot_on_later_days: Option<i32>,
 }
 
 impl Sowing {
@@ -101,6 +104,7 @@ impl Sowing {
             fewest_seeds: false,
             differs: Differs::default(),
             pots_on: None,
+            pot_on_later_days: None,
         }
     }
 
@@ -196,6 +200,10 @@ impl Sowing {
         }
         if let Some(sure) = self.sure {
             faults.number(&at.at("sure"), sure, 0.5..=0.9999, Quantity::Share);
+        }
+        if let Some(days) = self.pot_on_later_days {
+            let at = at.at("pot_on_later_days");
+            faults.number(&at, f64::from(days), 0.0..=28.0, Quantity::Days);
         }
         if let Some(seeds) = self.seeds_per_cell {
             let at = at.at("seeds_per_cell");

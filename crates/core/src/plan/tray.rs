@@ -31,6 +31,9 @@ pub struct Tray {
     pub sown_together: bool,
     /// Its kind.
     pub format: String,
+    /// Whether it stays where it stands when all trays are placed.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub pinned: bool,
     /// Where it stands from which stage on; a stage without an entry stays where the one before
     /// stood.
     pub stands: Vec<Stand>,
@@ -166,6 +169,7 @@ impl Tray {
             potted,
             sown_together: false,
             format: format.id.clone(),
+            pinned: false,
             stands: Vec::new(),
         };
         let wanted = cells.div_ceil(format.cells()).clamp(1, MOST);

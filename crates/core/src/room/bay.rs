@@ -99,6 +99,11 @@ impl<'a> Bay<'a> {
         gaps.fold(0.0, f64::max)
     }
 
+    /// Whether nothing lights it: it has no lamps, and no daylight comes in.
+    pub fn is_dark(&self) -> bool {
+        self.tier.lamps.is_empty() && !self.place.has_daylight()
+    }
+
     /// The lowest thing over the deck: a lamp's face, or what closes the bay at the top.
     pub fn lowest_overhead_mm(&self) -> f64 {
         let faces = self.tier.lamps.iter().map(|lamp| lamp.height_mm);

@@ -227,7 +227,7 @@ mod tests {
     #[test]
     fn they_stand_in_the_order_to_sow() {
         let cells = of(|_| ());
-        assert_eq!(cells.len(), 24);
+        assert_eq!(cells.len(), 25);
         assert!(cells.iter().all(|c| c.to_sow.is_some()));
         // Onions go first.
         assert!(cells[0].name.starts_with("Onion") || cells[0].name.starts_with("Celery"));

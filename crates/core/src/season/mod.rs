@@ -11,6 +11,7 @@ mod in_the_bed;
 pub mod jobs;
 pub mod mats;
 pub mod moments;
+pub mod moves;
 pub mod outline;
 mod pace;
 pub mod planting_out;
@@ -27,7 +28,7 @@ pub mod unplaced;
 
 pub use dates::{dates, dates_again};
 pub use in_the_bed::InTheBed;
-pub use outline::{SeasonDay, days};
+pub use outline::{Demand, SeasonDay, days};
 pub use pace::Pace;
 pub use reckoned::Reckoned;
 pub use sowing_dates::{DatesWhy, Shows, SowingDates, TrayPotOn};

@@ -11,7 +11,6 @@ use jiff::civil::Date;
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::crops::{Crop, GerminatesIn, GrownFrom};
 use crate::plan::{SoundPlan, Stage, Tray};
-use crate::room::Bay;
 use crate::season::sowing_dates::SowingDates;
 
 /// The moments at which a sowing shows; each `None` where it does not come so far before it is
@@ -192,9 +191,8 @@ impl TrayMoments {
             .expect(PARTS);
         let into_light = parts().filter_map(|d| d.into_light).min();
         let shut_in = tray.stand_in(Stage::Germinate).is_some_and(|stand| {
-            let dark = |bay: &Bay<'_>| bay.tier.lamps.is_empty() && !bay.place.has_daylight();
             let bay = plan.bay(&stand.bay);
-            bay.is_some_and(|bay| dark(&bay) || bay.place.keeps_damp_in())
+            bay.is_some_and(|bay| bay.is_dark() || bay.place.keeps_damp_in())
         });
         let shut_in = shut_in || plan.is_covered(tray);
         Self {

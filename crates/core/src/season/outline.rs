@@ -6,8 +6,11 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::DateSpan;
 use crate::light::daylight::cloudless_mol_m2_d;
+use crate::plan::{Stage, Tray};
 use crate::room::Place;
+use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
+use crate::season::suits::Needs;
 
 /// The season day by day, as the ribbon shows it.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -24,6 +27,19 @@ pub struct SeasonDay {
     pub trays: u32,
     /// Trays that stand nowhere though they germinate or grow.
     pub unplaced: u32,
+    /// What all trays ask for on the day, wherever they stand.
+    pub demand: Demand,
+}
+
+/// Trays by what they ask of a spot.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Demand {
+    /// They germinate, and want it warmer than a room is.
+    pub warm: u32,
+    /// They grow, and want light.
+    pub light: u32,
+    /// They harden off.
+    pub outdoors: u32,
 }
 
 /// Every day of `span` with the trays indoors on it.
@@ -35,8 +51,18 @@ pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
         .iter()
         .filter(|stay| !outdoors(&stay.bay.place));
     let stays: Vec<DateSpan> = indoors.map(|stay| stay.days).collect();
+    let asking: Vec<Asking> = plan.trays.iter().map(|t| Asking::of(reckoned, t)).collect();
+    let count = |date: Date, of: fn(&Asking) -> Option<DateSpan>| {
+        let days = asking.iter().filter_map(of);
+        days.filter(|days| days.contains(date)).count() as u32
+    };
     span.days()
         .map(|date| SeasonDay {
+            demand: Demand {
+                warm: count(date, |asking| asking.warm),
+                light: count(date, |asking| asking.light),
+                outdoors: count(date, |asking| asking.outdoors),
+            },
             date,
             day_length_h: plan.site.day_length_h(date),
             outdoors_mol_m2_d: cloudless_mol_m2_d(plan.site.latitude_deg, date)
@@ -53,4 +79,24 @@ pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
                 .count() as u32,
         })
         .collect()
+}
+
+/// The days on which a tray asks for a spot of each sort.
+struct Asking {
+    warm: Option<DateSpan>,
+    light: Option<DateSpan>,
+    outdoors: Option<DateSpan>,
+}
+
+impl Asking {
+    fn of(reckoned: &Reckoned<'_>, tray: &Tray) -> Self {
+        let plan = reckoned.plan;
+        let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        let warm = Needs::of(plan, tray, &reckoned.dates).wants_warmth();
+        Self {
+            warm: moments.days_of(Stage::Germinate).filter(|_| warm),
+            light: moments.days_of(Stage::Grow),
+            outdoors: moments.days_of(Stage::Harden),
+        }
+    }
 }

@@ -43,7 +43,8 @@ impl Potting {
         let crop = plan.crop(sowing);
         let full = |cell_ml: f64, rate: f64| {
             let days = (days_to_fill(crop, cell_ml) / rate).max(SOONEST_DAYS);
-            Some(plus_days(up, days.round() as i32)).filter(|day| *day < harden)
+            let later = sowing.pot_on_later_days.unwrap_or(0);
+            Some(plus_days(up, days.round() as i32 + later)).filter(|day| *day < harden)
         };
         let mut days: Vec<(&Tray, Date)> = leaving(plan, sowing, crop)
             .filter_map(|tray| {

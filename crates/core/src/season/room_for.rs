@@ -2,8 +2,9 @@
 
 use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
-use crate::plan::{SoundPlan, Stand, Tray};
+use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::room::{Bay, BayRef, bays};
+use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::stays::days_at;
 use crate::space::decks::post_footprints;
@@ -71,11 +72,17 @@ impl<'a> RoomFor<'a> {
     fn on_others(&self, bay: &BayRef, size: [f64; 2]) -> Vec<DeckSpot> {
         let stacked = self.taken(bay, true);
         let lower = self.reckoned.stays.iter().filter(|stay| {
-            let covers = |d: &DateSpan| stay.days.from <= d.from && d.to <= stay.days.to;
-            !stay.stacked
-                && stay.tray.id != self.tray.id
-                && stay.bay == bay
-                && self.days.iter().all(covers)
+            if stay.stacked || stay.tray.id == self.tray.id || stay.bay != bay {
+                return false;
+            }
+            // What has come up under it is not to be laid in the dark.
+            let moments = TrayMoments::of(self.plan(), stay.tray, &self.reckoned.dates);
+            let Some(own) = moments.days_of(Stage::Germinate) else {
+                return false;
+            };
+            let to = stay.days.to.min(own.to);
+            let covers = |d: &DateSpan| stay.days.from <= d.from && d.to <= to;
+            self.days.iter().all(covers)
         });
         let spots = lower.map(|stay| {
             let f = &stay.footprint;

@@ -1,15 +1,17 @@
 //! Which bays suit a tray in a stage, and how well: the one owner of what speaks for a spot and against
 //! it, until placement weighs all trays at once.
 
-use crate::basis::dates::days_between;
+use jiff::civil::Date;
+
+use crate::basis::dates::{days_between, plus_days};
 use crate::basis::plane::Footprint;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::crops::GerminatesIn;
 use crate::growth::height::usual_mm;
 use crate::plan::{SoundPlan, Stage, Tray};
-use crate::room::Bay;
 use crate::room::container::TrayFormat;
+use crate::room::{Bay, bays};
 use crate::season::moments::PartSpan;
 use crate::season::sowing_dates::SowingDates;
 use crate::space::spots::DeckSpot;
@@ -44,7 +46,7 @@ pub fn against(
         }
         _ => {}
     }
-    if stage == Stage::Grow && bay.tier.lamps.is_empty() && !bay.place.has_daylight() {
+    if stage == Stage::Grow && bay.is_dark() {
         return Some(say!("no light to grow in"));
     }
     if stage == Stage::Germinate && bay.place.outdoors() && !tray.potted {
@@ -112,38 +114,122 @@ impl Needs {
     /// Seed that gains from a heat mat in a lived-in room (common practice, no source).
     const WARM_C: f64 = 22.0;
 
+    /// Whether seed of one of its kinds germinates in light alone.
+    pub fn wants_light(&self) -> bool {
+        self.light
+    }
+
+    /// Whether it germinates better on a mat or in a chamber than in a lived-in room.
+    pub fn wants_warmth(&self) -> bool {
+        self.root_zone_c >= Self::WARM_C
+    }
+
     /// How badly `bay` suits a tray of `format` that germinates on the `outline`: 0 where it is
     /// right, more where it is only possible.
     pub fn misfit_germinating(&self, bay: &Bay<'_>, outline: &Footprint) -> f64 {
         let warmed = bay.place.keeps_damp_in() || mat_under(bay.tier, outline).is_some();
-        let dark = bay.tier.lamps.is_empty() && !bay.place.has_daylight();
         // A mat or a chamber under what needs none is taken from what does.
-        let warmth = match (self.root_zone_c >= Self::WARM_C, warmed) {
+        let warmth = match (self.wants_warmth(), warmed) {
             (true, true) | (false, false) => 0.0,
             (true, false) => 4.0,
             (false, true) => 3.0,
         };
-        warmth + if self.light && dark { 4.0 } else { 0.0 }
+        warmth
+            + if self.light && bay.is_dark() {
+                4.0
+            } else {
+                0.0
+            }
     }
 
     /// How badly `bay` suits a tray of `format` that grows there; `None` where its plants come to
     /// stand in the lamps, or nothing lights them.
     pub fn misfit_growing(&self, bay: &Bay<'_>, format: &TrayFormat) -> Option<f64> {
-        let lamps = &bay.tier.lamps;
-        if lamps.is_empty() && !bay.place.has_daylight() || bay.place.outdoors() {
+        if bay.is_dark() || bay.place.outdoors() {
             return None;
         }
-        let gap = lamps
-            .iter()
-            .map(|lamp| lamp.least_gap_mm)
-            .fold(0.0, f64::max);
-        let over_mm = bay.highest_face_mm() - bay.tier.lift_mm() - format.height_mm - gap;
-        let spare_mm = over_mm - self.tall_mm;
+        let spare_mm = headroom_mm(bay, format) - self.tall_mm;
         if spare_mm < 0.0 {
             return None;
         }
         // A sill alone is dim; a tall bay is for what grows tall.
-        let dim = if lamps.is_empty() { 3.0 } else { 0.0 };
+        let dim = if bay.tier.lamps.is_empty() { 3.0 } else { 0.0 };
         Some(dim + (spare_mm / 1000.0).min(1.0))
     }
+}
+
+/// The height over the rim of a tray of `format` that plants have in `bay` under lamps hung as high as they
+/// go, in mm.
+fn headroom_mm(bay: &Bay<'_>, format: &TrayFormat) -> f64 {
+    bay.highest_face_mm() - bay.tier.lift_mm() - format.height_mm - bay.least_gap_mm()
+}
+
+/// From when on the plants of a tray are too tall for a bay, and by how much in the end.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Outgrown {
+    /// The first day.
+    pub from: Date,
+    /// On the last day that they grow, in mm.
+    pub over_mm: f64,
+}
+
+/// When the plants of `tray`, whose sowings have their `dates` in the plan's order, come to stand in the
+/// lamps of `bay` hung as high as they go; `None` where they never do.
+pub fn outgrows(
+    plan: &SoundPlan,
+    tray: &Tray,
+    dates: &[SowingDates],
+    bay: &Bay<'_>,
+) -> Option<Outgrown> {
+    let room_mm = headroom_mm(bay, plan.format(tray));
+    let parts = tray.parts.iter().filter_map(|part| {
+        let index = plan.sowing_index(&part.sowing);
+        let (crop, dates) = (plan.crop(&plan.sowings[index]), &dates[index]);
+        let leaves = PartSpan::of(plan, tray, dates).harden;
+        let up = dates.emerge.unwrap_or(dates.harden);
+        let days = days_between(up, leaves);
+        let over_mm = usual_mm(crop, f64::from(days)) - room_mm;
+        let first =
+            (0..=days.min(MOST_DAYS)).find(|day| usual_mm(crop, f64::from(*day)) > room_mm)?;
+        Some(Outgrown {
+            from: plus_days(up, first),
+            over_mm,
+        })
+    });
+    parts.min_by_key(|own| own.from)
+}
+
+/// No crop is indoors for longer.
+const MOST_DAYS: i32 = 400;
+
+/// The bays indoors in which something could grow: lit, and not kept for storage.
+pub fn lit_indoors(plan: &SoundPlan) -> impl Iterator<Item = Bay<'_>> {
+    let all = bays(&plan.places);
+    all.filter(|bay| !bay.is_dark() && !bay.tier.storage && !bay.place.outdoors())
+}
+
+/// The same in the lit bay indoors that leaves most height.
+pub fn outgrows_all(plan: &SoundPlan, tray: &Tray, dates: &[SowingDates]) -> Option<Outgrown> {
+    let format = plan.format(tray);
+    let lit = lit_indoors(plan);
+    let highest = lit.max_by(|a, b| headroom_mm(a, format).total_cmp(&headroom_mm(b, format)));
+    outgrows(plan, tray, dates, &highest?)
+}
+
+/// What speaks against `bay` for `tray` in time: its plants grow too tall for it.
+pub fn too_low_later(
+    plan: &SoundPlan,
+    tray: &Tray,
+    dates: &[SowingDates],
+    bay: &Bay<'_>,
+    stage: Stage,
+) -> Option<Statement> {
+    let stays = tray.stands.iter().all(|stand| stand.stage != Stage::Grow);
+    let grows = stage == Stage::Grow || stage == Stage::Germinate && stays;
+    let outgrown = outgrows(plan, tray, dates, bay).filter(|_| grows && !bay.place.outdoors())?;
+    Some(say!(
+        "too low from {from} on: its plants come {over} into the lamps by the end",
+        from = outgrown.from,
+        over = Quantity::LengthMm.of(outgrown.over_mm)
+    ))
 }

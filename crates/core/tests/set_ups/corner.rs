@@ -147,6 +147,7 @@ impl Corner {
             potted: false,
             sown_together: false,
             format: format.into(),
+            pinned: false,
             stands: vec![Stand {
                 stage: Stage::Germinate,
                 from: None,

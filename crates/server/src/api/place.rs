@@ -11,10 +11,13 @@ use axum::http::{HeaderMap, StatusCode, header};
 use axum::response::sse::{Event, KeepAlive, Sse};
 use axum::response::{IntoResponse, Response};
 use futures_util::stream::poll_fn;
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use sunrise_core::ask;
 use sunrise_core::ask::calc::{Answer, Instance, Progress};
-use sunrise_core::ask::{Edited, How, PlacingEffort, Plan};
+use sunrise_core::ask::{
+    Edited, FrostNight, How, LeastGear, Lessening, Overflow, PlacingEffort, Plan, Trying,
+};
 use sunrise_core::basis::words::say;
 use tokio::sync::mpsc::{Sender, channel};
 use utoipa::ToSchema;
@@ -22,14 +25,16 @@ use utoipa::ToSchema;
 use super::address::RunId;
 use super::{App, sound};
 use crate::body;
+use crate::effort::Reply;
 use crate::problem::Problem;
 
 /// The longest that placing may take.
 const LONGEST: Duration = Duration::from_secs(20);
 /// So often somebody hears how far it is.
 const NOW_AND_THEN: Duration = Duration::from_millis(100);
-/// Without anybody looking on, the best so far is taken after so much of that.
-const IN_TIME: f64 = 0.6;
+/// Without anybody looking on, the best so far is taken after so much of that; else much later.
+const IN_TIME: f64 = 0.35;
+const WATCHED: f64 = 0.8;
 
 /// What is being placed, to be stopped by its number.
 #[derive(Debug, Default)]
@@ -77,22 +82,22 @@ impl Drop for Run {
 
 /// A tick of placing.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct Tick {
+pub struct Tick<P> {
     /// The number to stop it by.
     run: u64,
     /// How far it is.
     #[serde(flatten)]
-    progress: Progress,
+    progress: P,
 }
 
-/// Who hears how far placing is.
-type Tell<'t> = &'t mut dyn FnMut(Progress) -> bool;
+/// Who hears how far it is.
+type Tell<'t, P> = &'t mut dyn FnMut(P) -> bool;
 
 /// Answers with what `place` finds, told on the way where that is wanted.
-async fn answered<T: Serialize + Send + 'static>(
+async fn answered<P: Serialize + 'static, T: Serialize + Send + 'static>(
     app: App,
     headers: &HeaderMap,
-    place: impl FnOnce(Tell<'_>) -> Result<T, Problem> + Send + 'static,
+    place: impl FnOnce(Tell<'_, P>) -> Result<T, Problem> + Send + 'static,
 ) -> Result<Response, Problem> {
     let smaller = say!("place fewer trays at once");
     let accepts = headers
@@ -110,13 +115,14 @@ async fn answered<T: Serialize + Send + 'static>(
     tokio::spawn(async move {
         let (ticks, id, stop) = (sender.clone(), run.id, run.stop.clone());
         let mut told: Option<Instant> = None;
+        let until = Instant::now() + LONGEST.mul_f64(WATCHED);
         let compute = move || {
             place(&mut |progress| {
                 if told.is_none_or(|told| told.elapsed() >= NOW_AND_THEN) {
                     told = Some(Instant::now());
                     tick(&ticks, id, progress);
                 }
-                !stop.load(Ordering::Relaxed)
+                !stop.load(Ordering::Relaxed) && Instant::now() < until
             })
         };
         let answering = effort.compute(smaller, compute);
@@ -144,7 +150,7 @@ async fn answered<T: Serialize + Send + 'static>(
         .into_response())
 }
 
-fn tick(ticks: &Sender<Event>, run: u64, progress: Progress) {
+fn tick<P: Serialize>(ticks: &Sender<Event>, run: u64, progress: P) {
     let tick = Event::default()
         .event("progress")
         .json_data(Tick { run, progress });
@@ -162,7 +168,7 @@ fn tick(ticks: &Sender<Event>, run: u64, progress: Progress) {
     path = "/api/calc/placement",
     request_body = Instance,
     responses(
-        (status = 200, content((Answer = "application/json"), (Tick = "text/event-stream"))),
+        (status = 200, content((Answer = "application/json"), (Tick<Progress> = "text/event-stream"))),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
@@ -171,7 +177,8 @@ pub async fn instance(
     headers: HeaderMap,
     body::Json(instance): body::Json<Instance>,
 ) -> Result<Response, Problem> {
-    let place = move |tell: Tell<'_>| ask::calc::place(&instance, tell).map_err(Problem::unfit);
+    let place =
+        move |tell: Tell<'_, Progress>| ask::calc::place(&instance, tell).map_err(Problem::unfit);
     answered(app, &headers, place).await
 }
 
@@ -193,7 +200,7 @@ pub struct ToPlace {
     path = "/api/place-all",
     request_body = ToPlace,
     responses(
-        (status = 200, content((Edited = "application/json"), (Tick = "text/event-stream"))),
+        (status = 200, content((Edited = "application/json"), (Tick<Progress> = "text/event-stream"))),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
@@ -206,9 +213,85 @@ pub async fn all(
         afresh,
         effort: PlacingEffort::Full,
     };
-    let place =
-        move |tell: Tell<'_>| ask::place_all(&sound(plan)?, how, tell).map_err(Problem::unfit);
+    let fields = app.fields.clone();
+    let place = move |tell: Tell<'_, Progress>| {
+        ask::place_all(&sound(plan)?, how, &fields, tell).map_err(Problem::unfit)
+    };
     answered(app, &headers, place).await
+}
+
+/// What a plan has no room for, and ways to make room
+///
+/// With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+#[utoipa::path(
+    post,
+    path = "/api/make-room",
+    request_body = Plan,
+    responses(
+        (status = 200, content((Overflow = "application/json"), (Tick<Trying> = "text/event-stream"))),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn make_room(
+    State(app): State<App>,
+    headers: HeaderMap,
+    body::Json(plan): body::Json<Plan>,
+) -> Result<Response, Problem> {
+    let fields = app.fields.clone();
+    let find = move |tell: Tell<'_, Trying>| Ok(ask::make_room(&sound(plan)?, &fields, tell));
+    answered(app, &headers, find).await
+}
+
+/// How few lit shelves and racks serve the season
+///
+/// With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+#[utoipa::path(
+    post,
+    path = "/api/least-gear",
+    request_body = Plan,
+    responses(
+        (status = 200, content((LeastGear = "application/json"), (Tick<Lessening> = "text/event-stream"))),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn least_gear(
+    State(app): State<App>,
+    headers: HeaderMap,
+    body::Json(plan): body::Json<Plan>,
+) -> Result<Response, Problem> {
+    let fields = app.fields.clone();
+    let find = move |tell: Tell<'_, Lessening>| Ok(ask::least_gear(&sound(plan)?, &fields, tell));
+    answered(app, &headers, find).await
+}
+
+/// A plan, and an evening with a forecast of frost.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FrostyEvening {
+    /// The plan; it is not kept.
+    plan: Plan,
+    /// The evening.
+    date: Date,
+}
+
+/// Where all that is outside goes for a night of frost; nothing where nothing is outside
+#[utoipa::path(
+    post,
+    path = "/api/frost-night",
+    request_body = FrostyEvening,
+    responses(
+        (status = 200, body = Option<FrostNight>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn frost_night(
+    State(App { effort, fields, .. }): State<App>,
+    body::Json(FrostyEvening { plan, date }): body::Json<FrostyEvening>,
+) -> Result<Reply, Problem> {
+    let compute = move || Ok(ask::frost_night(&sound(plan)?, date, &fields));
+    effort
+        .answer(say!("ask of a plan with fewer trays"), compute)
+        .await
 }
 
 /// Stop placing: the best so far is the answer

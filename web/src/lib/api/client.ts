@@ -73,7 +73,13 @@ export type Onto = Schemas['Onto'];
 export type PlaceSetting = Schemas['PlaceSetting'];
 export type Share = Schemas['Share'];
 export type Sharing = Schemas['Sharing'];
-export type Tick = Schemas['Tick'];
+export type Tick = Schemas['Tick_Progress'];
+export type TryingTick = Schemas['Tick_Trying'];
+export type LesseningTick = Schemas['Tick_Lessening'];
+export type Overflow = Schemas['Overflow'];
+export type WayToFit = Schemas['WayToFit'];
+export type LeastGear = Schemas['LeastGear'];
+export type FrostNight = Schemas['FrostNight'];
 export type Tray = Schemas['Tray'];
 export type Statement = Schemas['Statement'];
 export type Settle = Schemas['Settle'];
@@ -176,7 +182,7 @@ async function* events(response: Response): AsyncGenerator<{ name: string; data:
 }
 
 /** An answer that takes a while: `tick` hears how far it is. */
-async function told<T>(path: string, body: unknown, tick: (tick: Tick) => void): Promise<T> {
+async function told<T, P>(path: string, body: unknown, tick: (tick: P) => void): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
@@ -194,7 +200,7 @@ async function told<T>(path: string, body: unknown, tick: (tick: Tick) => void):
   }
   try {
     for await (const { name, data } of events(response)) {
-      if (name === 'progress') tick(JSON.parse(data) as Tick);
+      if (name === 'progress') tick(JSON.parse(data) as P);
       else if (name === 'problem') throw new Refused(JSON.parse(data) as Problem);
       else if (name === 'answer') return JSON.parse(data) as T;
     }
@@ -207,8 +213,19 @@ async function told<T>(path: string, body: unknown, tick: (tick: Tick) => void):
 export const api = {
   /** Places every tray; `tick` hears how far it is. */
   placeAll: (plan: Plan, afresh: boolean, tick: (tick: Tick) => void) =>
-    told<Edited>('/api/place-all', { plan, afresh }, tick),
-  /** Ends placing: the best so far is the answer. */
+    told<Edited, Tick>('/api/place-all', { plan, afresh }, tick),
+  /** What has no room, and ways to make room. */
+  makeRoom: (plan: Plan, tick: (tick: TryingTick) => void) =>
+    told<Overflow, TryingTick>('/api/make-room', plan, tick),
+  /** How few lit shelves and racks serve the season. */
+  leastGear: (plan: Plan, tick: (tick: LesseningTick) => void) =>
+    told<LeastGear, LesseningTick>('/api/least-gear', plan, tick),
+  /** Where all that is outside goes for a night of frost; nothing where nothing is outside. */
+  frostNight: (plan: Plan, date: string) =>
+    answered(
+      client.POST('/api/frost-night', { body: { plan, date } }),
+    ) as Promise<FrostNight | null>,
+  /** Ends placing, or a search: the best so far is the answer. */
   stopPlacing: (run: number) =>
     answered(client.POST('/api/placing/{run}/stop', { params: { path: { run } } })),
   health: () => answered(client.GET('/healthz')),

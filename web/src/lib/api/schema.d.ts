@@ -356,6 +356,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frost-night": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where all that is outside goes for a night of frost; nothing where nothing is outside */
+        post: operations["frost_night"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes": {
         parameters: {
             query?: never;
@@ -401,6 +418,46 @@ export interface paths {
         get: operations["last"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/least-gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How few lit shelves and racks serve the season
+         * @description With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+         */
+        post: operations["least_gear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/make-room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a plan has no room for, and ways to make room
+         * @description With `Accept: text/event-stream` the events are `progress`, then `answer` or `problem`.
+         */
+        post: operations["make_room"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1549,6 +1606,20 @@ export interface components {
             /** @description Each of the plan's own formats, in its order. */
             own: components["schemas"]["FormatHeld"][];
         };
+        /** @description A tray that is carried in. */
+        Carried: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What is in it. */
+            holds: string[];
+            /** @description Where it stands by day: a place outdoors; `None` where it is carried out and in. */
+            from?: string | null;
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description The same in words. */
+            to: components["schemas"]["Statement"];
+        };
         /** @description One case, or several at once. */
         Cases_Ask: {
             /** @description The deck. */
@@ -2402,6 +2473,13 @@ export interface components {
              */
             now: boolean;
         };
+        /** @description What the room is short of. */
+        Crowding: {
+            /** @description Trays that stand nowhere, however the others are moved about. */
+            without: string[];
+            /** @description Why, by their first days. */
+            shortages: components["schemas"]["Shortage"][];
+        };
         /**
          * @description How days and times are written.
          * @enum {string}
@@ -2498,6 +2576,24 @@ export interface components {
          * @enum {string}
          */
         DegreeUnit: "c" | "f";
+        /** @description Trays by what they ask of a spot. */
+        Demand: {
+            /**
+             * Format: int32
+             * @description They germinate, and want it warmer than a room is.
+             */
+            warm: number;
+            /**
+             * Format: int32
+             * @description They grow, and want light.
+             */
+            light: number;
+            /**
+             * Format: int32
+             * @description They harden off.
+             */
+            outdoors: number;
+        };
         /** @description How much of a bay is wanted beyond its figures: lists that only its own sheet shows. */
         Detail: "all" | {
             /** @description Cells and fits of one bay. */
@@ -3195,6 +3291,27 @@ export interface components {
              */
             years: number;
         };
+        /** @description What is carried in on a night of frost. */
+        FrostNight: {
+            /**
+             * Format: date
+             * @description The evening.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description Chance that a frost still comes on that day or later, 0 to 1.
+             */
+            frost_risk: number;
+            /** @description What fits, and what does not. */
+            verdict: components["schemas"]["Statement"];
+            /** @description What goes where, one place after another. */
+            carry: components["schemas"]["Carried"][];
+            /** @description What finds no room: the names on their labels. */
+            left: string[];
+            /** @description Whether some go to the floor. */
+            on_the_floor: boolean;
+        };
         /** @description The frosts of a place, year by year. */
         FrostRecord: {
             /** @description What the record is called: a station, a file. */
@@ -3230,6 +3347,16 @@ export interface components {
              *     ends before.
              */
             first?: string | null;
+        };
+        /** @description A plan, and an evening with a forecast of frost. */
+        FrostyEvening: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: date
+             * @description The evening.
+             */
+            date: string;
         };
         /**
          * @description The lists of gear that a tier has.
@@ -3642,6 +3769,38 @@ export interface components {
              */
             conductivity_w_mk: number;
         };
+        /** @description What a season needs of what is there. */
+        LeastGear: {
+            /**
+             * Format: int32
+             * @description Trays that stand nowhere even with all of it.
+             */
+            without: number;
+            /**
+             * Format: int32
+             * @description Trays that germinate cooler than they want even with all of it.
+             */
+            cool: number;
+            /** @description Shelves with lamps. */
+            lit_shelves: components["schemas"]["Needed"];
+            /** @description Racks and other places that stand in the room. */
+            places: components["schemas"]["Needed"];
+            /** @description Whether everything was tried; not where somebody stopped it. */
+            all_tried: boolean;
+        };
+        /** @description How far the search is. */
+        Lessening: {
+            /**
+             * Format: double
+             * @description The share of it that is done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Arrangements that were tried.
+             */
+            tried: number;
+        };
         /** @description Light on a tray. */
         Light: {
             /**
@@ -3962,6 +4121,39 @@ export interface components {
          * @enum {string}
          */
         MouldRisk: "low" | "raised" | "high";
+        /** @description Trays that are carried from one bay to another on a day. */
+        Moves: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description The trays. */
+            trays: string[];
+            /** @description What their labels say. */
+            labels: string[];
+            /** @description From this bay. */
+            from: components["schemas"]["BayRef"];
+            /** @description To this one. */
+            to: components["schemas"]["BayRef"];
+            /** @description The same in words. */
+            headline: components["schemas"]["Statement"];
+        };
+        /** @description How many of a kind are needed. */
+        Needed: {
+            /**
+             * Format: int32
+             * @description So many are there.
+             */
+            have: number;
+            /**
+             * Format: int32
+             * @description So many are needed.
+             */
+            need: number;
+            /** @description What could be left out, and what that means. */
+            verdict: components["schemas"]["Statement"];
+        };
         /**
          * @description Written `"never"`.
          * @enum {string}
@@ -4044,6 +4236,13 @@ export interface components {
             verdict: components["schemas"]["Statement"];
             /** @description Where the figures come from. */
             source: string;
+        };
+        /** @description What does not fit, and what would make it fit. */
+        Overflow: components["schemas"]["Crowding"] & {
+            /** @description What would help, the least harm first. */
+            ways: components["schemas"]["WayToFit"][];
+            /** @description Whether everything was tried; not where somebody stopped it. */
+            all_tried: boolean;
         };
         /** @description Trays of which some stick out over the edge of a deck. */
         Overhanging: {
@@ -5249,6 +5448,13 @@ export interface components {
             days: components["schemas"]["SeasonDay"][];
             /** @description What the tiers indoors hold. */
             capacity: components["schemas"]["Capacity"];
+            /** @description What the room has of each sort of spot, for trays of the size that most have. */
+            spots: components["schemas"]["Demand"];
+            /**
+             * @description Which trays are carried where, in order; in an outline on the days asked for and in the week from
+             *     each.
+             */
+            moves: components["schemas"]["Moves"][];
             /**
              * Format: date
              * @description The first day on which most trays stand in the room.
@@ -5292,6 +5498,8 @@ export interface components {
              * @description Trays that stand nowhere though they germinate or grow.
              */
             unplaced: number;
+            /** @description What all trays ask for on the day, wherever they stand. */
+            demand: components["schemas"]["Demand"];
         };
         /**
          * @description Where seed comes from.
@@ -5505,6 +5713,32 @@ export interface components {
              * @description Warmest of the day.
              */
             most_c: number;
+        };
+        /** @description Spots of one sort that are too few on some days. */
+        Shortage: {
+            /** @description The days. */
+            days: components["schemas"]["DateSpan"];
+            /** @description The stage that wants them. */
+            stage: components["schemas"]["Stage"];
+            /** @description The bays that suit; empty where none does. */
+            bays: components["schemas"]["BayRef"][];
+            /**
+             * Format: int32
+             * @description Trays that those hold.
+             */
+            held: number;
+            /**
+             * Format: int32
+             * @description Trays that can stand there and nowhere else, on the day with most of them.
+             */
+            wanted: number;
+            /** @description Those of them that stand nowhere. */
+            without: string[];
+            /** @description What is short, by how many. */
+            headline: components["schemas"]["Statement"];
+            /** @description Why. */
+            reason: components["schemas"]["Statement"];
+            nearly?: components["schemas"]["Statement"] | null;
         };
         /** @description How a quantity is written: `shown = held * factor + offset`, with `decimals` places. */
         ShownUnit: {
@@ -5742,6 +5976,11 @@ export interface components {
              *     the start.
              */
             pots_on?: boolean | null;
+            /**
+             * Format: int32
+             * @description Days that it is potted on after its roots fill their cells, for want of room.
+             */
+            pot_on_later_days?: number | null;
         };
         /** @description What to sow of a sowing. */
         SowingCells: {
@@ -6202,7 +6441,71 @@ export interface components {
          */
         ThroughDoor: "upright" | "tilted" | "folded" | "in_pieces";
         /** @description A tick of placing. */
-        Tick: components["schemas"]["Progress"] & {
+        Tick_Lessening: {
+            /**
+             * Format: double
+             * @description The share of it that is done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Arrangements that were tried.
+             */
+            tried: number;
+        } & {
+            /**
+             * Format: int64
+             * @description The number to stop it by.
+             */
+            run: number;
+        };
+        /** @description A tick of placing. */
+        Tick_Progress: {
+            /**
+             * Format: double
+             * @description The share of the work that is done.
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description The least unplaced so far.
+             */
+            unplaced: number;
+            /**
+             * Format: int64
+             * @description It can be no less; 0 while nothing is proven.
+             */
+            unplaced_bound: number;
+            /**
+             * Format: int64
+             * @description Its cost.
+             */
+            cost: number;
+        } & {
+            /**
+             * Format: int64
+             * @description The number to stop it by.
+             */
+            run: number;
+        };
+        /** @description A tick of placing. */
+        Tick_Trying: {
+            /**
+             * Format: double
+             * @description The share of the changes that were tried.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Changes that were tried.
+             */
+            tried: number;
+            /**
+             * Format: int32
+             * @description Ways found after which all trays have a spot.
+             */
+            found: number;
+        } & {
             /**
              * Format: int64
              * @description The number to stop it by.
@@ -6381,6 +6684,8 @@ export interface components {
             sown_together?: boolean;
             /** @description Its kind. */
             format: string;
+            /** @description Whether it stays where it stands when all trays are placed. */
+            pinned?: boolean;
             /**
              * @description Where it stands from which stage on; a stage without an entry stays where the one before
              *     stood.
@@ -6570,6 +6875,24 @@ export interface components {
              * @description What goes in so deep; 0 where it has holes.
              */
             fill_ml: number;
+        };
+        /** @description How far the search is. */
+        Trying: {
+            /**
+             * Format: double
+             * @description The share of the changes that were tried.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Changes that were tried.
+             */
+            tried: number;
+            /**
+             * Format: int32
+             * @description Ways found after which all trays have a spot.
+             */
+            found: number;
         };
         /** @description What a typical year lacks to tell how sure a day is. */
         TypicalYear: {
@@ -6869,6 +7192,22 @@ export interface components {
              */
             trays: number;
             overhanging?: components["schemas"]["Overhanging"] | null;
+        };
+        /** @description A change after which more trays have a spot. */
+        WayToFit: {
+            /** @description What to do: one thing, or several together. */
+            steps: components["schemas"]["Statement"][];
+            /** @description What that costs plants and people. */
+            costs: components["schemas"]["Statement"][];
+            /** @description What has to be bought or found for it. */
+            buys: components["schemas"]["Statement"][];
+            /**
+             * Format: int32
+             * @description Trays that stand nowhere even then.
+             */
+            left: number;
+            /** @description The plan with that done and all trays placed. */
+            edited: components["schemas"]["Edited"];
         };
         /** @description What to assess, and the answer that is there already. */
         WhatChanges: {
@@ -7219,7 +7558,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
-                    "text/event-stream": components["schemas"]["Tick"];
+                    "text/event-stream": components["schemas"]["Tick_Progress"];
                 };
             };
             "4XX": {
@@ -7494,6 +7833,37 @@ export interface operations {
             };
         };
     };
+    frost_night: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrostyEvening"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrostNight"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     homes: {
         parameters: {
             query?: never;
@@ -7582,6 +7952,70 @@ export interface operations {
             };
         };
     };
+    least_gear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeastGear"];
+                    "text/event-stream": components["schemas"]["Tick_Lessening"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overflow"];
+                    "text/event-stream": components["schemas"]["Tick_Trying"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mats: {
         parameters: {
             query?: never;
@@ -7632,7 +8066,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Edited"];
-                    "text/event-stream": components["schemas"]["Tick"];
+                    "text/event-stream": components["schemas"]["Tick_Progress"];
                 };
             };
             "4XX": {

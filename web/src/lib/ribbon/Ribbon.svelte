@@ -6,6 +6,7 @@
   import { setLastFrost } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
   import { plusDays } from '../say/dates';
+  import { lanes, tooMany } from '../sowing/lanes';
   import { GUTTER_PX, TimeAxis } from './scale';
 
   /** On a phone the band leaves the screen to the view. */
@@ -48,6 +49,16 @@
           .map((d, i, all) => ({ at: i / (all.length - 1), risk: d.frost_risk }))
       : [],
   );
+
+  /** Days on which more trays want a spot of a sort than there are. */
+  const short = $derived.by(() => {
+    if (!season) return [];
+    const days = season.days.map(({ date, unplaced }) => ({ date, trays: unplaced }));
+    const nowhere = { kind: 'nowhere', name: 'Trays that stand nowhere', spots: 0, days };
+    return [...lanes(season), nowhere].flatMap((lane) =>
+      tooMany(lane).map((span) => ({ lane, span })),
+    );
+  });
 
   let band: SVGSVGElement | undefined = $state();
 
@@ -174,6 +185,25 @@
         fill="none"
         stroke="var(--line)"
       />
+      {#if axis}
+        {#each short as { lane, span } (`${lane.kind} ${span.from}`)}
+          <rect
+            x={axis.x(span.from)}
+            y={HEIGHT - 5}
+            width={Math.max(axis.x(plusDays(span.to, 1)) - axis.x(span.from), 3)}
+            height="5"
+            fill="var(--wine)"
+            data-testid="short"
+            ><title
+              >{lane.kind === 'nowhere'
+                ? `${lane.name}: ${span.short}`
+                : `${lane.name}: ${span.short} too few`}, {words.shortDate(span.from)} to {words.shortDate(
+                span.to,
+              )}</title
+            ></rect
+          >
+        {/each}
+      {/if}
       {#if axis && site}
         <g font-size="14" fill="var(--ink)" class="halo pointer-events-none">
           {#if axis.x(site.last_frost) > 140}

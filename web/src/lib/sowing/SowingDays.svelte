@@ -6,6 +6,7 @@
   import { bench } from '../bench/workbench.svelte';
   import CheckField from '../fields/CheckField.svelte';
   import DateField from '../fields/DateField.svelte';
+  import NumberField from '../fields/NumberField.svelte';
   import { plusDays } from '../say/dates';
 
   interface Props {
@@ -42,6 +43,16 @@
     bench.keep(patch, `${dates.name}: the days follow from the frost again`);
   }
 
+  function wait(later: number | undefined) {
+    const field = 'pot_on_later_days';
+    bench.keep(
+      setOptional(at(field), later && Math.round(later), sowing[field] !== undefined),
+      later
+        ? `${dates.name}: potted on ${words.number(later, 'days')} later`
+        : `${dates.name}: potted on when roots fill the cells`,
+    );
+  }
+
   function markSown(yes: boolean) {
     const patch = yes ? [...set('sow_on', sowing.sow_on ?? dates.sow), ...set('sown', true)] : [];
     bench.keep(
@@ -76,6 +87,17 @@
         fix('covered_until', 'Covered outdoors until', plusDays(dates.out, COVERED_DAYS))}
       >Cover it outdoors at first</button
     >
+  {/if}
+  {#if dates.pot_on != null || sowing.pot_on_later_days != null}
+    <NumberField
+      label="Potted on later by"
+      value={sowing.pot_on_later_days ?? undefined}
+      field="/sowings/0/pot_on_later_days"
+      quantity="days"
+      none="as roots fill the cells"
+      onset={(later) => wait(later)}
+      onclear={() => wait(undefined)}
+    />
   {/if}
   <CheckField
     label="It is sown: this day stays, whatever else changes"

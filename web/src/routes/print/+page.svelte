@@ -5,12 +5,15 @@
   import { page } from '$app/state';
   import { bench } from '$lib/bench/workbench.svelte';
   import ChoiceField from '$lib/fields/ChoiceField.svelte';
+  import CarryList from '$lib/print/CarryList.svelte';
   import Labels from '$lib/print/Labels.svelte';
   import TrayPlan from '$lib/print/TrayPlan.svelte';
 
   onMount(() => bench.showSowings());
   let svg: SVGSVGElement | undefined = $state();
   const trays = $derived(bench.draft?.trays ?? []);
+  /** A night of frost, for which the list to carry by is printed. */
+  const frost = $derived(page.url.searchParams.get('frost'));
   const asked = $derived(page.url.searchParams.get('tray'));
   const tray = $derived(trays.find((t) => t.id === asked) ?? trays[0]);
   const format = $derived(bench.draft?.tray_formats.find((f) => f.id === tray?.format));
@@ -29,11 +32,19 @@
   }
 </script>
 
-<svelte:head><title>Plan of a tray · Faint Sunrise</title></svelte:head>
+<svelte:head
+  ><title>{frost ? 'Bring in for the night' : 'Plan of a tray'} · Faint Sunrise</title></svelte:head
+>
 
 <div class="flex flex-col gap-4 p-4" data-testid="print">
-  <h1 class="sr-only">Plan of a tray and its labels</h1>
-  {#if tray && format}
+  {#if !frost}<h1 class="sr-only">Plan of a tray and its labels</h1>{/if}
+  {#if frost}
+    <button
+      class="quiet self-start border-frame! font-semibold print:hidden"
+      onclick={() => window.print()}>Print</button
+    >
+    <CarryList date={frost} />
+  {:else if tray && format}
     <div class="flex flex-wrap items-end gap-2 print:hidden">
       <ChoiceField
         label="Tray"

@@ -7,6 +7,7 @@
   import { replace, setOptional } from '$lib/bench/edits';
   import { GUTTER_PX, TimeAxis } from '$lib/ribbon/scale';
   import { shell } from '$lib/shell/shell.svelte';
+  import Lanes from '$lib/sowing/Lanes.svelte';
   import ShareFlat from '$lib/sowing/ShareFlat.svelte';
   import SowingSheet from '$lib/sowing/SowingSheet.svelte';
   import Strand from '$lib/sowing/Strand.svelte';
@@ -281,6 +282,7 @@
         />
       </svg>
     </div>
+    <Lanes {axis} />
     {#each groups as group (group.name)}
       {#if group.name}
         <h2 class="relative mt-2 text-base text-soft">{group.name}</h2>

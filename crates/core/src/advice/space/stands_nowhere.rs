@@ -57,14 +57,21 @@ mod tests {
     use crate::advice::testing::{kettle_fen, plan_judged, tray};
     use crate::plan::Stage;
 
+    /// All but the one tray that the demo has no room for.
+    fn found(plan: &crate::plan::SoundPlan) -> Vec<crate::advice::Finding> {
+        let mut found = plan_judged(plan, judge);
+        found.retain(|finding| finding.trays != ["tt4"]);
+        found
+    }
+
     #[test]
     fn a_tray_without_a_spot_is_found_by_each_of_its_sowings() {
-        assert_eq!(plan_judged(&kettle_fen(|_| ()), judge), []);
+        assert_eq!(found(&kettle_fen(|_| ())), []);
         let plan = kettle_fen(|plan| {
             tray(plan, "on1").stands.clear();
             tray(plan, "lx1").stands.clear();
         });
-        let found = plan_judged(&plan, judge);
+        let found = found(&plan);
         let sowings: Vec<_> = found.iter().map(|f| f.sowing.as_deref().unwrap()).collect();
         assert!(sowings.contains(&"onion"), "{sowings:?}");
         let shared = plan.trays.iter().find(|tray| tray.id == "lx1").unwrap();
@@ -79,7 +86,7 @@ mod tests {
             let stands = &mut tray(plan, "on1").stands;
             stands.retain(|stand| stand.stage != Stage::Germinate);
         });
-        let [finding] = &plan_judged(&plan, judge)[..] else {
+        let [finding] = &found(&plan)[..] else {
             panic!("one finding");
         };
         let reckoned = crate::testing::reckoned(&plan);

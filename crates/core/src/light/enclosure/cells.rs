@@ -1,10 +1,26 @@
-//! Walls cut finer than their patches, and what straight light falls on the pieces.
+//! Faces cut into patches, patches cut finer, and what straight light falls on the pieces.
+
+use std::f64::consts::PI;
 
 use crate::basis::work::go_on;
 use crate::light::emitter::{Emitter, Optics};
 use crate::light::enclosure::wall::Wall;
 use crate::light::measured::LOOSE_NEAREST_MM;
 use crate::light::quadrature::{nearest, two};
+
+/// Lines from 0 to `side`, about `patch_mm` apart in the middle and closer towards both ends,
+/// where the light changes fastest.
+pub(super) fn grid_lines(side: f64, patch_mm: f64) -> Vec<f64> {
+    const GRADING: f64 = 0.8;
+    let n = ((side / patch_mm).ceil() as usize).clamp(5, 48) + 1;
+    (0..=n)
+        .map(|i| {
+            let even = i as f64 / n as f64;
+            let graded = (1.0 - (PI * even).cos()) / 2.0;
+            side * ((1.0 - GRADING) * even + GRADING * graded)
+        })
+        .collect()
+}
 
 /// The patches of a wall cut into smaller cells along one axis.
 pub(super) struct Cuts {

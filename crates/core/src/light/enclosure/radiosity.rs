@@ -1,10 +1,10 @@
 //! The balance of the light that all patches send one another.
 
-use std::f64::consts::PI;
+use std::ops::Range;
 
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
-use crate::light::enclosure::cells::{Cuts, corner_weights, received};
+use crate::light::enclosure::cells::{Cuts, corner_weights, grid_lines, received};
 use crate::light::enclosure::exchange::Exchange;
 use crate::light::enclosure::reflected::Reflected;
 use crate::light::enclosure::wall::{Faces, LOOKS, Wall, across};
@@ -40,6 +40,14 @@ impl Fineness {
             Self::Careful => 1500.0,
         }
     }
+}
+
+/// What falls straight on the faces of a box.
+struct Straight {
+    /// On each patch, in flux units times mm² / m².
+    source: Vec<f64>,
+    /// The cells of each wall, and what falls on each, in flux units per m².
+    cells: Vec<([Cuts; 2], Vec<f64>)>,
 }
 
 /// A face that glows or is all but black still needs some reflectance to stand in the balance.
@@ -120,54 +128,94 @@ impl Enclosure {
     /// Classical radiosity: Goral, C. M., K. E. Torrance, D. P. Greenberg and B. Battaile: Modeling the
     /// Interaction of Light Between Diffuse Surfaces, SIGGRAPH 1984 (from memory).
     pub fn lit(&self, emitters: &[Emitter], glow: Faces<f64>) -> Reflected<'_> {
+        self.sent_back(&self.straight(emitters), glow, &self.reflectance)
+    }
+
+    /// The same for each of `floors`, the shares that the floor sends back; it must send back some in this
+    /// box. What falls straight on the faces is reckoned once for all of them.
+    pub fn lit_over(
+        &self,
+        emitters: &[Emitter],
+        glow: Faces<f64>,
+        floors: &[f64],
+    ) -> Vec<Reflected<'_>> {
+        let straight = self.straight(emitters);
+        let each = floors.iter().map(|share| {
+            let mut reflectance = self.reflectance.clone();
+            let floor = self.walls.iter().find(|wall| wall.looks == Facing::Up);
+            if let Some(floor) = floor {
+                let patches = self.patches(floor);
+                reflectance[patches].fill(share.max(LEAST_REFLECTANCE));
+            }
+            self.sent_back(&straight, glow, &reflectance)
+        });
+        each.collect()
+    }
+
+    /// The patches of `wall` in the lists of all.
+    fn patches(&self, wall: &Wall) -> Range<usize> {
+        let [nu, nv] = wall.axes.map(|axis| self.lines[axis].len() - 1);
+        wall.first..wall.first + nu * nv
+    }
+
+    /// What falls straight on each wall, on the cells that its patches are cut into.
+    fn straight(&self, emitters: &[Emitter]) -> Straight {
         let mut source = vec![0.0; self.area.len()];
+        let cells = self.walls.iter().map(|wall| {
+            let upright = wall.normal() != 2;
+            let cuts = wall
+                .axes
+                .map(|axis| Cuts::new(&self.lines[axis], axis, upright, emitters));
+            let [us, vs] = &cuts;
+            let mut direct = Vec::with_capacity(us.patch.len() * vs.patch.len());
+            go_on();
+            for (u, column) in us.lines.windows(2).zip(&us.patch) {
+                for (v, row) in vs.lines.windows(2).zip(&vs.patch) {
+                    let sides = [[u[0], u[1]], [v[0], v[1]]];
+                    let flux: f64 = emitters
+                        .iter()
+                        .filter(|emitter| wall.looks != Facing::Down || emitter.shines_up())
+                        .map(|emitter| received(emitter, wall, sides, 0))
+                        .sum();
+                    source[wall.first + column * vs.patches + row] += flux;
+                    direct.push(flux / ((u[1] - u[0]) * (v[1] - v[0])));
+                }
+            }
+            (cuts, direct)
+        });
+        let cells = cells.collect();
+        Straight { source, cells }
+    }
+
+    /// What faces that send back these shares of light, patch by patch, make of it.
+    fn sent_back(
+        &self,
+        straight: &Straight,
+        glow: Faces<f64>,
+        reflectance: &[f64],
+    ) -> Reflected<'_> {
         let glow = glow.in_order();
         let own = |wall: &Wall| glow[LOOKS.iter().position(|l| *l == wall.looks).unwrap_or(0)];
-        // Straight light, on the cells that each wall's patches are cut into.
-        let straight: Vec<([Cuts; 2], Vec<f64>)> = self
-            .walls
-            .iter()
-            .map(|wall| {
-                let upright = wall.normal() != 2;
-                let cuts = wall
-                    .axes
-                    .map(|axis| Cuts::new(&self.lines[axis], axis, upright, emitters));
-                let [us, vs] = &cuts;
-                let mut direct = Vec::with_capacity(us.patch.len() * vs.patch.len());
-                go_on();
-                for (u, column) in us.lines.windows(2).zip(&us.patch) {
-                    for (v, row) in vs.lines.windows(2).zip(&vs.patch) {
-                        let sides = [[u[0], u[1]], [v[0], v[1]]];
-                        let flux: f64 = emitters
-                            .iter()
-                            .filter(|emitter| wall.looks != Facing::Down || emitter.shines_up())
-                            .map(|emitter| received(emitter, wall, sides, 0))
-                            .sum();
-                        source[wall.first + column * vs.patches + row] += flux;
-                        direct.push(flux / ((u[1] - u[0]) * (v[1] - v[0])));
-                    }
-                }
-                (cuts, direct)
-            })
-            .collect();
+        let share_of = |wall: &Wall| reflectance[wall.first];
+        let mut source = straight.source.clone();
         for wall in &self.walls {
-            let own = own(wall) / wall.reflectance;
-            let [nu, nv] = wall.axes.map(|axis| self.lines[axis].len() - 1);
-            let patches = wall.first..wall.first + nu * nv;
+            let own = own(wall) / share_of(wall);
+            let patches = self.patches(wall);
             for (source, area) in source[patches.clone()].iter_mut().zip(&self.area[patches]) {
                 *source += own * area;
             }
         }
-        let radiosity = self.balance(&source);
-        let faces = self.walls.iter().zip(straight);
+        let radiosity = self.balance(&source, reflectance);
+        let faces = self.walls.iter().zip(&straight.cells);
         let faces = faces
             .map(|(wall, (cuts, direct))| {
                 // A cell sends on its own straight light, and all else as it runs from patch to
                 // patch.
-                let [us, vs] = &cuts;
+                let [us, vs] = cuts;
+                let share = share_of(wall);
                 let returned = |u: usize, v: usize| {
                     let patch = wall.first + u * vs.patches + v;
-                    radiosity[patch] / wall.reflectance - source[patch] / self.area[patch]
+                    radiosity[patch] / share - source[patch] / self.area[patch]
                 };
                 let sent = |u: usize, v: usize| {
                     let (u0, u1, tu) = us.between[u];
@@ -175,10 +223,10 @@ impl Enclosure {
                     let all_else = (1.0 - tu)
                         * ((1.0 - tv) * returned(u0, v0) + tv * returned(u0, v1))
                         + tu * ((1.0 - tv) * returned(u1, v0) + tv * returned(u1, v1));
-                    wall.reflectance * (direct[u * vs.patch.len() + v] + all_else) + own(wall)
+                    share * (direct[u * vs.patch.len() + v] + all_else) + own(wall)
                 };
                 let weights = corner_weights(us.patch.len(), vs.patch.len(), sent);
-                (cuts.map(|cuts| cuts.lines), weights)
+                ([us.lines.clone(), vs.lines.clone()], weights)
             })
             .collect();
         Reflected {
@@ -191,12 +239,12 @@ impl Enclosure {
 
     /// Solves (A/ρ) b - A F b = `source` by conjugate gradients: the matrix is symmetric by
     /// reciprocity and positive as long as some face absorbs or is open.
-    fn balance(&self, source: &[f64]) -> Vec<f64> {
+    fn balance(&self, source: &[f64], reflectance: &[f64]) -> Vec<f64> {
         let n = self.area.len();
         let own: Vec<f64> = self
             .area
             .iter()
-            .zip(&self.reflectance)
+            .zip(reflectance)
             .map(|(area, share)| area / share)
             .collect();
         let dot = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
@@ -234,20 +282,6 @@ impl Enclosure {
         }
         b
     }
-}
-
-/// Lines from 0 to `side`, about `patch_mm` apart in the middle and closer towards both ends,
-/// where the light changes fastest.
-fn grid_lines(side: f64, patch_mm: f64) -> Vec<f64> {
-    const GRADING: f64 = 0.8;
-    let n = ((side / patch_mm).ceil() as usize).clamp(5, 48) + 1;
-    (0..=n)
-        .map(|i| {
-            let even = i as f64 / n as f64;
-            let graded = (1.0 - (PI * even).cos()) / 2.0;
-            side * ((1.0 - GRADING) * even + GRADING * graded)
-        })
-        .collect()
 }
 
 #[cfg(test)]

@@ -22,9 +22,18 @@ pub struct Reflected<'a> {
 impl Reflected<'_> {
     /// What reaches a level surface that faces up at `point` (mm), in flux units per m².
     pub fn irradiance_up(&self, point: [f64; 3]) -> f64 {
-        let mut sum = 0.0;
+        let mut sum = [0.0];
+        Self::irradiance_up_each(std::slice::from_ref(self), point, &mut sum);
+        sum[0]
+    }
+
+    /// The same for several that differ in what they send back alone: one `sum` each. What the point sees of
+    /// the faces is worked out once.
+    pub fn irradiance_up_each(all: &[Self], point: [f64; 3], sums: &mut [f64]) {
+        sums.fill(0.0);
+        let Some(first) = all.first() else { return };
         let mut row = Vec::new();
-        for (wall, ([u, v], weights)) in self.walls.iter().zip(&self.faces) {
+        for (face, (wall, ([u, v], _))) in first.walls.iter().zip(&first.faces).enumerate() {
             let (normal, sign) = wall.looks.normal();
             let away = sign * (point[normal] - wall.plane_mm);
             if wall.looks == Facing::Up || away < 0.0 {
@@ -36,6 +45,12 @@ impl Reflected<'_> {
             // Rows are filled first and summed up after: that goes through vector instructions.
             row.clear();
             row.resize(v.len(), 0.0);
+            let add = |i: usize, row: &[f64], sums: &mut [f64]| {
+                let of = i * row.len()..(i + 1) * row.len();
+                for (own, sum) in all.iter().zip(sums) {
+                    *sum += product(&own.faces[face].1[of.clone()], row);
+                }
+            };
             let distance = |d: f64| (d * d + away * away).sqrt();
             if normal == 2 {
                 // An element under a level face: x/sx atan(y/sx) + y/sy atan(x/sy) at a corner.
@@ -43,14 +58,14 @@ impl Reflected<'_> {
                     .iter()
                     .map(|v| [v - from[1], distance(v - from[1])])
                     .collect();
-                for (u, weights) in u.iter().zip(weights.chunks_exact(v.len())) {
+                for (i, u) in u.iter().enumerate() {
                     let x = u - from[0];
                     let sx = distance(x);
                     let share = x / sx;
                     for (at, [y, sy]) in row.iter_mut().zip(&dv) {
                         *at = share * angle(*y, sx) + y / sy * angle(x, *sy);
                     }
-                    sum += product(weights, &row);
+                    add(i, &row, sums);
                 }
             } else {
                 // Beside an upright face at distance a: -a/s atan(y/s), s from a and the height;
@@ -60,16 +75,16 @@ impl Reflected<'_> {
                     .map(|v| distance((v - from[1]).max(0.0)))
                     .map(|s| [s, -away / s])
                     .collect();
-                for (u, weights) in u.iter().zip(weights.chunks_exact(v.len())) {
+                for (i, u) in u.iter().enumerate() {
                     let y = u - from[0];
                     for (at, [s, share]) in row.iter_mut().zip(&dv) {
                         *at = share * angle(y, *s);
                     }
-                    sum += product(weights, &row);
+                    add(i, &row, sums);
                 }
             }
         }
-        sum / TAU
+        sums.iter_mut().for_each(|sum| *sum /= TAU);
     }
 
     /// The mean of what falls on a face that reflects, in flux units per m²; 0 for others.

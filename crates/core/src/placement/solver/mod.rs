@@ -16,9 +16,11 @@ mod problem;
 mod rivals;
 mod ruin;
 mod settle;
+mod short;
 mod solve;
 mod watch;
 
 pub use instance::{Instance, PlaceOf, StageOf, TrayOf};
+pub use short::{Short, short};
 pub use solve::{Answer, Effort, place, place_with};
 pub use watch::Progress;

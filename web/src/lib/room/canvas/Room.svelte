@@ -7,6 +7,7 @@
   import Handles from '../build/Handles.svelte';
   import { build } from '../build/actions';
   import Rulers from './Rulers.svelte';
+  import { remember } from './slides';
   import { stage } from './stage.svelte';
 
   /** A press that moves further than this is a drag, not a tap. */
@@ -26,6 +27,14 @@
   const isNear = $derived((left_mm: number, width_mm: number) => {
     const left = stage.x + left_mm * stage.shown;
     return left < 1.5 * stage.width && left + width_mm * stage.shown > -0.5 * stage.width;
+  });
+
+  let drawnOn: string | undefined;
+  $effect.pre(() => {
+    const date = bench.room?.date;
+    if (date === drawnOn) return;
+    drawnOn = date;
+    remember();
   });
 
   $effect(() => {

@@ -1,7 +1,8 @@
 <script lang="ts">
   // Places every tray on every day: how far it is, the best so far, and a way to stop there.
-  import { api, type Tick } from '../../api/client';
+  import type { Tick } from '../../api/client';
   import { bench } from '../../bench/workbench.svelte';
+  import Working from '../../fields/Working.svelte';
   import { placeAll } from './placeAll';
 
   interface Props {
@@ -25,7 +26,6 @@
     tick = undefined;
   }
 
-  const done = $derived(Math.round(100 * (tick?.done ?? 0)));
   const soFar = $derived.by(() => {
     if (!tick) return 'Working out the days…';
     if (tick.unplaced === 0)
@@ -38,20 +38,7 @@
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1" data-testid="place-all">
   {#if placing}
-    <span
-      class="h-2 w-32 overflow-hidden rounded-full bg-line"
-      role="progressbar"
-      aria-label="Placing"
-      aria-valuemin="0"
-      aria-valuemax="100"
-      aria-valuenow={done}><span class="block h-full bg-coral" style:width="{done}%"></span></span
-    >
-    <span class="text-sm" role="status">{soFar}</span>
-    {#if tick}
-      <button class="quiet border-line! text-sm" onclick={() => void api.stopPlacing(tick!.run)}
-        >Stop and use this</button
-      >
-    {/if}
+    <Working label="Placing" done={tick?.done ?? 0} {soFar} run={tick?.run} />
   {:else}
     <button class="quiet border-line! text-sm" onclick={() => void place()}>{label}</button>
     {#if outcome}<span class="text-sm" role="status">{outcome}</span>{/if}

@@ -2,6 +2,7 @@
   // What a hand may do to a tray: move, slide, turn or swap it, set it on a box, take another
   // container, and print what is in it.
   import type { BayOnDay, TrayOnDay } from '../../api/client';
+  import { setOptional } from '../../bench/edits';
   import { bench } from '../../bench/workbench.svelte';
   import ChoiceField from '../../fields/ChoiceField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
@@ -35,6 +36,15 @@
       (bench.draft?.tray_formats ?? []).map((format) => [format.id, format.name]),
     ) as Record<string, string>,
   );
+
+  /** Keeps it where it stands when all are placed, or lets it go again. */
+  function pin() {
+    const index = bench.draft!.trays.findIndex((other) => other.id === tray.tray);
+    bench.keep(
+      setOptional(`/trays/${index}/pinned`, own?.pinned ? undefined : true, own?.pinned ?? false),
+      own?.pinned ? `unpinned ${tray.label}` : `pinned ${tray.label}`,
+    );
+  }
 
   /** Arrow keys slide it along its deck, with Shift by a finger's width. */
   function slideKey(event: KeyboardEvent) {
@@ -90,6 +100,14 @@
       class="quiet text-sm text-teal! hover:text-ink!"
       aria-label="Swap {tray.label} with another tray"
       onclick={() => (doing = 'swap')}>Swap trays…</button
+    >
+    <button
+      class="quiet text-sm text-teal! hover:text-ink!"
+      aria-label={own?.pinned
+        ? `Unpin ${tray.label}: placing may move it`
+        : `Pin ${tray.label}: placing leaves it here`}
+      aria-pressed={own?.pinned ?? false}
+      onclick={pin}>{own?.pinned ? 'Unpin' : 'Pin here'}</button
     >
     <button
       class="quiet text-sm text-teal! hover:text-ink!"

@@ -7,8 +7,13 @@
   import Containers from './Containers.svelte';
   import Findings from '../../finding/Findings.svelte';
   import FloorPlan from './FloorPlan.svelte';
+  import Frost from './Frost.svelte';
+  import Gear from './Gear.svelte';
+  import MakeRoom from './MakeRoom.svelte';
   import Mats from './Mats.svelte';
   import PlaceAll from '../trays/PlaceAll.svelte';
+  import CheckField from '../../fields/CheckField.svelte';
+  import { following } from '../trays/following.svelte';
   import NumberField from '../../fields/NumberField.svelte';
 
   const words = $derived(bench.words);
@@ -56,14 +61,21 @@
   </dl>
 {/if}
 
+<MakeRoom />
+
 {#if bench.draft!.trays.length > 0}
   <h3 class="mt-5 mb-2">Where trays stand</h3>
   <PlaceAll label="Place all trays afresh" afresh />
   <p class="mt-1 text-sm text-soft">
     A spot for every tray on every day: warm while it germinates, lit and high enough while it
-    grows, like beside like, with few moves. Trays that you raised or moved on a date stay. It can
-    be undone.
+    grows, like beside like, with few moves. Trays that you pinned, raised or moved on a date stay.
+    It can be undone.
   </p>
+  <CheckField
+    label="Find spots by itself when an edit leaves trays without one"
+    value={following.wanted}
+    onset={(yes) => following.want(yes)}
+  />
 {/if}
 
 <h3 class="mt-5 mb-2">To do</h3>
@@ -126,6 +138,10 @@
   </div>
   <h3 id="mats" class="mt-5 mb-1">Sharing the heat mats</h3>
   <Mats />
+  <h3 id="gear" class="mt-5 mb-1">Shelves and racks that the season needs</h3>
+  <Gear />
+  <h3 id="frost" class="mt-5 mb-1">If it freezes tonight</h3>
+  <Frost />
   <h3 id="away" class="mt-5 mb-1">While you are away</h3>
   <Away />
   <h3 id="containers" class="mt-5 mb-1">Containers</h3>

@@ -8,6 +8,9 @@
   const events = $derived(
     bench.assessment?.season.events.filter((e) => e.date >= bench.date && e.date <= to) ?? [],
   );
+  const moves = $derived(
+    bench.assessment?.season.moves.filter((m) => m.date >= bench.date && m.date <= to) ?? [],
+  );
 </script>
 
 <!-- It scrolls, so keys must reach it. -->
@@ -32,7 +35,15 @@
         <p class="text-sm whitespace-nowrap text-soft">{words.date(event.date)}</p>
       </li>
     {:else}
-      <li class="text-soft">Nothing to sow or move this week. Keep watering.</li>
+      {#if moves.length === 0}<li class="text-soft">
+          Nothing to sow or move this week. Keep watering.
+        </li>{/if}
+    {/each}
+    {#each moves as move (words.say(move.headline) + move.date)}
+      <li class="shrink-0" data-testid="move">
+        <p class="font-semibold whitespace-nowrap">Carry {words.say(move.headline)}</p>
+        <p class="text-sm whitespace-nowrap text-soft">{words.date(move.date)}</p>
+      </li>
     {/each}
   </ul>
 </section>
