@@ -7,6 +7,7 @@ use std::sync::Arc;
 use jiff::civil::date;
 use sunrise_core::ask::{assess, assess_again};
 use sunrise_core::basis::dates::DateSpan;
+use sunrise_core::basis::plane::Axis;
 use sunrise_core::day::detail::Detail;
 use sunrise_core::light::ambient::{Ambient, Nodes};
 use sunrise_core::light::beam::Beam;
@@ -264,6 +265,73 @@ fn plain_bay(bencher: divan::Bencher) {
 fn assess_season(bencher: divan::Bencher) {
     let plan = demo();
     bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Days));
+}
+
+/// The same with the light remembered, as after an edit.
+#[divan::bench]
+fn assess_season_again(bencher: divan::Bencher) {
+    let (plan, fields) = (demo(), Fields::default());
+    bencher.bench(|| assess_again(black_box(&plan), plan.season, Detail::Days, &fields));
+}
+
+/// The demo's first rack twelve times, with fifty trays on each.
+fn large_plan() -> SoundPlan {
+    let mut plan: Plan = serde_json::from_str(DEMO).expect("it reads");
+    plan.season = DateSpan {
+        from: date(2027, 1, 1),
+        to: date(2027, 7, 19),
+    };
+    (plan.room.width_mm, plan.room.depth_mm) = (20_000.0, 6000.0);
+    let (rack, tray) = (plan.places[0].clone(), plan.trays[0].clone());
+    let sowings = ["onion", "pepper", "tomato", "cabbage", "lettuce"];
+    plan.places = (0..12)
+        .map(|i| {
+            let mut copy = rack.clone();
+            (copy.id, copy.name) = (format!("r{i}"), format!("Rack {i}"));
+            if let Some(spot) = &mut copy.spot {
+                spot.x_mm = 1300.0 * f64::from(i);
+            }
+            copy.tiers[4].storage = false;
+            copy.tiers[4].lamps.clear();
+            copy
+        })
+        .collect();
+    let all = (0..12).flat_map(|rack| (0..5).map(move |tier| (rack, tier)));
+    let all = all.flat_map(|(rack, tier)| (0..10).map(move |x| (rack, tier, x)));
+    plan.trays = all
+        .map(|(rack, tier, x)| {
+            let mut copy = tray.clone();
+            copy.id = format!("{rack}-{tier}-{x}");
+            copy.name = format!("T{tier}{x}");
+            copy.parts.truncate(1);
+            copy.parts[0].sowing = sowings[(tier + x) % sowings.len()].into();
+            copy.stands.truncate(1);
+            let stand = &mut copy.stands[0];
+            stand.bay = BayRef {
+                place: format!("r{rack}"),
+                tier: format!("t{}", tier + 1),
+            };
+            (stand.x_mm, stand.y_mm) = (40.0 + 97.0 * x as f64, 35.0);
+            stand.along = Axis::Y;
+            copy
+        })
+        .collect();
+    plan.check().expect("it is without fault")
+}
+
+/// 600 trays on each of 200 days.
+#[divan::bench(sample_count = 5, sample_size = 1)]
+fn large_season(bencher: divan::Bencher) {
+    let plan = large_plan();
+    bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Days));
+}
+
+/// One day of it, with the light remembered.
+#[divan::bench(sample_count = 10, sample_size = 1)]
+fn large_day(bencher: divan::Bencher) {
+    let (plan, fields) = (large_plan(), Fields::default());
+    let day = DateSpan::day(date(2027, 4, 9));
+    bencher.bench(|| assess_again(black_box(&plan), day, one_bay(), &fields));
 }
 
 /// The root zones of 60 trays by the hour over 120 days: each germinates under a dome on a mat of

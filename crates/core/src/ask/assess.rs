@@ -7,14 +7,14 @@ use utoipa::ToSchema;
 use crate::advice::Finding;
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::DAYS_PER_WEEK;
-use crate::basis::work::go_on;
+use crate::basis::work::{go_on, side_by_side};
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
 use crate::day::fits::Capacity;
 use crate::day::load;
 use crate::day::place::PlaceView;
 use crate::day::room::{RoomOnDay, RoomView};
-use crate::day::view::Looker;
+use crate::day::view::{BayView, Looker};
 use crate::lamps::choice;
 use crate::light::fields::Fields;
 use crate::placement::spots_by_sort;
@@ -95,26 +95,11 @@ pub fn assess_again(
         events.retain(|event| week.contains(&event.date));
         moves.retain(|moved| week.contains(&moved.date));
     }
-    let mut looker = Looker::new(&reckoned, detail.clone());
-    let room = days
-        .days()
-        .map(|date| {
-            go_on();
-            let mut bays: Vec<BayOnDay> = Vec::new();
-            let mut places = Vec::with_capacity(plan.places.len());
-            for index in 0..plan.places.len() {
-                let views = looker.look(index, date);
-                findings.extend(views.iter().flat_map(advice::on_bay));
-                let place = PlaceView::new(plan, index, date, &views);
-                findings.extend(advice::on_place(&place));
-                places.push(place.computed);
-                bays.extend(views.into_iter().map(|view| view.computed));
-            }
-            let room = RoomView::new(&reckoned, date, places, bays);
-            findings.extend(advice::on_room(&room));
-            room.computed.asked_for(&detail)
-        })
-        .collect();
+    let mut room = Vec::with_capacity(days.days().count());
+    for (on_day, found) in rooms(&reckoned, days, &detail) {
+        room.push(on_day);
+        findings.extend(found);
+    }
     findings.sort_by_key(|finding| finding.severity);
     advice::name_each(&mut findings);
 
@@ -135,6 +120,60 @@ pub fn assess_again(
         load_caution: load::CAUTION,
         light_caution: choice::CAUTION,
     }
+}
+
+/// The room on each of `days`, and what is found there.
+fn rooms(
+    reckoned: &Reckoned<'_>,
+    days: DateSpan,
+    detail: &Detail,
+) -> Vec<(RoomOnDay, Vec<Finding>)> {
+    let places: Vec<usize> = (0..reckoned.plan.places.len()).collect();
+    let days: Vec<Date> = days.days().collect();
+    if let [day] = days[..] {
+        // One day alone: a few of its places on each processor.
+        let look = |places: &[usize]| look(&mut Looker::new(reckoned, detail.clone()), places, day);
+        let views = side_by_side(&places, look);
+        let views = views.into_iter().flatten().collect();
+        return vec![room_on(reckoned, day, views, detail)];
+    }
+    let on_days = |days: &[Date]| -> Vec<(RoomOnDay, Vec<Finding>)> {
+        let mut looker = Looker::new(reckoned, detail.clone());
+        let on_day = |&day| room_on(reckoned, day, look(&mut looker, &places, day), detail);
+        days.iter().map(on_day).collect()
+    };
+    side_by_side(&days, on_days).into_iter().flatten().collect()
+}
+
+/// The bays of each of `places` on `day`.
+fn look<'a>(looker: &mut Looker<'a>, places: &[usize], day: Date) -> Vec<Vec<BayView<'a>>> {
+    let look = |&index| {
+        go_on();
+        looker.look(index, day)
+    };
+    places.iter().map(look).collect()
+}
+
+/// The room on `day`, and what is found in it, from the bays of each of its places.
+fn room_on(
+    reckoned: &Reckoned<'_>,
+    day: Date,
+    views: Vec<Vec<BayView<'_>>>,
+    detail: &Detail,
+) -> (RoomOnDay, Vec<Finding>) {
+    let mut findings = Vec::new();
+    let mut bays: Vec<BayOnDay> = Vec::new();
+    let mut places = Vec::with_capacity(views.len());
+    for (index, views) in views.into_iter().enumerate() {
+        findings.extend(views.iter().flat_map(advice::on_bay));
+        let place = PlaceView::new(reckoned.plan, index, day, &views);
+        findings.extend(advice::on_place(&place));
+        places.push(place.computed);
+        bays.extend(views.into_iter().map(|view| view.computed));
+    }
+    let room = RoomView::new(reckoned, day, places, bays);
+    findings.extend(advice::on_room(&room));
+    (room.computed.asked_for(detail), findings)
 }
 
 /// The day to open a plan on: today within the season, else the day on which the room is fullest.

@@ -6,6 +6,7 @@
 //! only ever takes plain data in and gives plain data out.
 
 use std::cell::RefCell;
+use std::num::NonZero;
 use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
@@ -87,9 +88,51 @@ pub fn go_on() {
     }
 }
 
+/// What `each` makes of every item, in their order: a stretch of them on each processor. Stopping stops
+/// them all.
+///
+/// # Panics
+/// When one of them does.
+pub fn side_by_side<T: Sync, R: Send>(items: &[T], each: impl Fn(&[T]) -> R + Sync) -> Vec<R> {
+    let most = std::thread::available_parallelism().map_or(1, NonZero::get);
+    let stretches = items.chunks(items.len().div_ceil(most).max(1));
+    if stretches.len() < 2 {
+        return stretches.map(each).collect();
+    }
+    let current = CURRENT.with(|current| current.borrow().clone());
+    let each = |stretch| {
+        CURRENT.with(|own| own.replace(current.clone()));
+        each(stretch)
+    };
+    let outcomes: Vec<_> = std::thread::scope(|threads| {
+        let begun: Vec<_> = stretches
+            .map(|stretch| threads.spawn(|| each(stretch)))
+            .collect();
+        begun.into_iter().map(|thread| thread.join()).collect()
+    });
+    let done = |outcome: Result<R, _>| outcome.unwrap_or_else(|cause| resume_unwind(cause));
+    outcomes.into_iter().map(done).collect()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn side_by_side_all_is_done_in_order_and_stops_together() {
+        let numbers: Vec<u32> = (0..1000).collect();
+        let squares = |stretch: &[u32]| stretch.iter().map(|n| n * n).collect::<Vec<_>>();
+        let all = side_by_side(&numbers, squares).concat();
+        assert_eq!(all, squares(&numbers));
+        assert_eq!(side_by_side(&[], squares), Vec::<Vec<u32>>::new());
+
+        let work = Work::default();
+        let outcome = work.run(|| {
+            work.stop();
+            side_by_side(&numbers, |_| go_on()).len()
+        });
+        assert_eq!(outcome, Err(Stopped));
+    }
 
     #[test]
     fn without_anybody_to_stop_it_work_goes_on() {

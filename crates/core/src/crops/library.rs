@@ -1,7 +1,8 @@
 //! The crops that come with the application, and what of a crop follows from them.
 
+use rustc_hash::FxHashMap;
 use std::borrow::Cow;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use serde::Deserialize;
@@ -19,7 +20,7 @@ pub struct Library {
     /// The crops in the file's order.
     pub crops: Vec<Crop>,
     /// Where each stands, by its identifier.
-    index: HashMap<String, usize>,
+    index: FxHashMap<String, usize>,
     source: BTreeMap<String, String>,
     /// The rows of the table of days to emergence.
     rows: BTreeMap<String, EmergenceCurve>,

@@ -1,7 +1,7 @@
 //! The light on each cell of a bay: from its own lamps, from walls and decks, through the deck above,
 //! and through a window.
 
-use std::collections::HashMap;
+use rustc_hash::FxHashMap;
 use std::rc::Rc;
 
 use jiff::civil::Date;
@@ -24,14 +24,14 @@ use crate::season::Reckoned;
 pub(super) struct CellLight<'a> {
     reckoned: &'a Reckoned<'a>,
     /// The field of a bay by what its deck sends back.
-    fields: HashMap<(BayRef, u64), Rc<BayField>>,
+    fields: FxHashMap<(BayRef, u64), Rc<BayField>>,
 }
 
 impl<'a> CellLight<'a> {
     pub(super) fn new(reckoned: &'a Reckoned<'a>) -> Self {
         Self {
             reckoned,
-            fields: HashMap::new(),
+            fields: FxHashMap::default(),
         }
     }
 

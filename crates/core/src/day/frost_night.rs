@@ -12,7 +12,6 @@ use crate::basis::work::go_on;
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::room::{Bay, BayRef, bays};
 use crate::season::Reckoned;
-use crate::season::moments::TrayMoments;
 use crate::space::decks::post_footprints;
 use crate::space::floor::outline;
 use crate::space::spots::free_spots;
@@ -135,7 +134,7 @@ fn outside<'a>(reckoned: &Reckoned<'a>, date: Date) -> Vec<Outside<'a>> {
         plan.place(&stay.bay.place)
     };
     let outside = |tray: &'a Tray| {
-        let stage = TrayMoments::of(plan, tray, &reckoned.dates).stage_on(date)?;
+        let stage = reckoned.moments_of(tray).stage_on(date)?;
         let place = place_of(tray).filter(|place| place.outdoors());
         if stage == Stage::Out || stage != Stage::Harden && place.is_none() {
             return None;

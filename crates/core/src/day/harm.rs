@@ -20,8 +20,6 @@ pub enum Harm {
 /// The cells of a bay that come to one kind of harm on a day.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Harmed {
-    /// The cells, where they were asked for.
-    pub cells: Vec<Cell>,
     /// How many they are.
     pub count: usize,
     /// The trays that they are in, each once.
@@ -46,7 +44,8 @@ impl Harmed {
         hours: f64,
         date: Date,
     ) -> Option<Self> {
-        let (mut cells, mut at, mut of, mut turned) = (Vec::new(), Vec::new(), 0, 0);
+        let mut trays: Vec<&str> = Vec::new();
+        let (mut at, mut of, mut turned) = (Vec::new(), 0, 0);
         let mut lights = lights.iter();
         for (i, s) in standing.iter().enumerate() {
             for (j, part) in s.parts.iter().enumerate() {
@@ -55,7 +54,6 @@ impl Harmed {
                     continue;
                 }
                 of += light.ppfd.len();
-                let points = part.footprint.cells(part.grid.0, part.grid.1);
                 let bleaches_over = bleaches_over_umol_m2_s(part.dates.days_up(date).unwrap_or(0));
                 let daily = light.daily(hours);
                 let half_round = daily.iter().zip(daily.iter().rev());
@@ -68,20 +66,17 @@ impl Harmed {
                         Harm::Bleached => hours > 0.0 && ppfd > bleaches_over,
                     };
                     if harmed {
-                        let (x_mm, y_mm) = points[k];
-                        let tray = s.tray.id.clone();
-                        cells.push(Cell { tray, x_mm, y_mm });
                         at.push([i, j, k]);
                     }
                 }
             }
+            if at.last().is_some_and(|[tray, ..]| *tray == i) {
+                trays.push(&s.tray.id);
+            }
         }
-        let mut trays: Vec<String> = cells.iter().map(|cell| cell.tray.clone()).collect();
-        trays.dedup();
-        (!cells.is_empty()).then_some(Self {
-            count: cells.len(),
-            trays,
-            cells,
+        (!at.is_empty()).then(|| Self {
+            count: at.len(),
+            trays: trays.into_iter().map(str::to_owned).collect(),
             at,
             of,
             turned,
@@ -91,8 +86,23 @@ impl Harmed {
 
     /// Forgets which cells they are: a list of every bay's would swell the answer.
     pub(super) fn in_outline(&mut self) {
-        self.cells.clear();
         self.at.clear();
+    }
+
+    /// The cells, where they were asked for.
+    pub fn cells(&self, standing: &[Standing<'_>]) -> Vec<Cell> {
+        let parts = self.at.chunk_by(|a, b| a[..2] == b[..2]);
+        let cells = parts.flat_map(|part| {
+            let [i, j, _] = part[0];
+            let (s, own) = (&standing[i], &standing[i].parts[j]);
+            let points = own.footprint.cells(own.grid.0, own.grid.1);
+            part.iter().map(move |[.., k]| Cell {
+                tray: s.tray.id.clone(),
+                x_mm: points[*k].0,
+                y_mm: points[*k].1,
+            })
+        });
+        cells.collect()
     }
 
     /// The cells in words, by trays and rows counted from the front left; the trays alone where the

@@ -32,7 +32,8 @@ pub struct BayLight {
     pub from_above_mol_m2_d: f64,
     /// What of the mean DLI is daylight through the pane of a window, in mol/m²/d.
     pub daylight_mol_m2_d: f64,
-    /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+    /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is, and
+    /// where the bay's own lists are not wanted.
     pub daylight_enough_from: Option<Date>,
     /// What a lux meter beside the leaves shows while the lamps burn.
     pub lux: Measures,
@@ -67,6 +68,7 @@ impl BayLight {
         standing: &[Standing<'_>],
         trays: &[TrayOnDay],
         part_lights: &[PartLight],
+        detailed: bool,
     ) -> Self {
         let burning = burns(bay, standing);
         let parts = || trays.iter().flat_map(|tray| &tray.parts);
@@ -111,7 +113,9 @@ impl BayLight {
             sent_back: Spread::of(&sent_back).mean,
             from_above_mol_m2_d,
             daylight_mol_m2_d,
-            daylight_enough_from: enough_from(plan, bay, date, standing, target),
+            daylight_enough_from: detailed
+                .then(|| enough_from(plan, bay, date, standing, target))
+                .flatten(),
             lux: Measures {
                 mean: ppfd.mean * lux,
                 worst: ppfd.least * lux,
@@ -236,7 +240,7 @@ fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
 }
 
 /// The day from which daylight alone is enough for the seedlings of a sill.
-fn enough_from(
+pub(super) fn enough_from(
     plan: &SoundPlan,
     bay: &Bay<'_>,
     date: Date,

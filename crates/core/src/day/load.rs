@@ -53,12 +53,12 @@ pub struct PlaceLoad {
 
 impl PlaceLoad {
     /// The load of `place` with what stands on each of its tiers, in their order.
-    pub fn of(place: &Place, tiers: &[Vec<Standing<'_>>]) -> Self {
+    pub fn of(place: &Place, tiers: &[&[Standing<'_>]]) -> Self {
         let [_, depth_mm, height_mm] = place.outer_mm();
         let mut watered_kg = 0.0;
         let mut moment = place.empty_kg * height_mm / 2.0;
         for (tier, standing) in place.tiers.iter().zip(tiers) {
-            for tray in standing {
+            for tray in *standing {
                 let kg = tray.format.watered_kg();
                 watered_kg += kg;
                 moment += kg * (tier.deck_height_mm + tray.format.height_mm / 2.0);

@@ -56,12 +56,12 @@ impl<'a, 'b> PlaceView<'a, 'b> {
     /// Place `index` of `plan` with the view of each of its bays.
     pub fn new(plan: &'a SoundPlan, index: usize, date: Date, bays: &'b [BayView<'a>]) -> Self {
         let place = plan.place_on(index, date);
-        let standing: Vec<_> = bays.iter().map(|bay| bay.standing.clone()).collect();
+        let standing: Vec<_> = bays.iter().map(|bay| &bay.standing[..]).collect();
         let computed = PlaceOnDay {
             place: place.id.clone(),
             load: PlaceLoad::of(place, &standing),
             outer_mm: place.outer_mm(),
-            least_mm: least_mm(plan, place),
+            least_mm: least_mm(plan, index, place),
             pitch_mm: place.pitch_mm(),
             through_door: doors::passage(place, &plan.room),
             outline: floor::outline(place),
@@ -80,7 +80,7 @@ impl<'a, 'b> PlaceView<'a, 'b> {
 }
 
 /// What stands, lies and hangs in `place`, pushed as far out as the plan allows.
-fn least_mm(plan: &SoundPlan, place: &Place) -> [f64; 3] {
+fn least_mm(plan: &SoundPlan, index: usize, place: &Place) -> [f64; 3] {
     let mut least = [100.0_f64, 80.0];
     let mut keep = |edges: [f64; 2]| {
         least = [least[0].max(edges[0]), least[1].max(edges[1])];
@@ -97,11 +97,14 @@ fn least_mm(plan: &SoundPlan, place: &Place) -> [f64; 3] {
             keep([mat.x_mm + x, mat.y_mm + y]);
         }
     }
-    for tray in &plan.trays {
-        let format = plan.format(tray);
-        for stand in tray.stands.iter().filter(|s| s.bay.place == place.id) {
-            let edges = stand.footprint(format);
-            keep([edges.x_mm, edges.y_mm].map(|e| e[1] - decks::most_overhang_mm(e[1] - e[0])));
+    for bay in place.bays(index) {
+        let here = bay.reference();
+        for tray in plan.trays_in(&bay) {
+            let format = plan.format(tray);
+            for stand in tray.stands.iter().filter(|s| s.bay == here) {
+                let edges = stand.footprint(format);
+                keep([edges.x_mm, edges.y_mm].map(|e| e[1] - decks::most_overhang_mm(e[1] - e[0])));
+            }
         }
     }
     [least[0], least[1], place.least_height_mm()]

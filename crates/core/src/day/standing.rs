@@ -141,7 +141,7 @@ pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) ->
     let mut standing: Vec<Standing<'a>> = plan
         .trays_in(bay)
         .filter_map(|tray| {
-            let moments = TrayMoments::of(plan, tray, dates);
+            let moments = reckoned.moments_of(tray);
             let stage = moments.stage_on(date)?;
             let coming_up = moments.coming_up(date);
             let wants_lamps = bay.tier.lamps_germinating && stage == Stage::Germinate;

@@ -6,7 +6,6 @@ use utoipa::ToSchema;
 
 use crate::plan::Stage;
 use crate::season::Reckoned;
-use crate::season::moments::TrayMoments;
 
 /// A tray that stands nowhere on a date.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -30,7 +29,7 @@ pub(super) fn unplaced(reckoned: &Reckoned<'_>, date: Date) -> Vec<UnplacedTray>
     let now = reckoned.unplaced.iter().filter(|tray| tray.on(date));
     now.filter_map(|unplaced| {
         let tray = unplaced.tray;
-        let moments = TrayMoments::of(reckoned.plan, tray, &reckoned.dates);
+        let moments = reckoned.moments_of(tray);
         let sown = tray.parts.iter();
         let name = |id: &str| &reckoned.dates[reckoned.plan.sowing_index(id)].name;
         Some(UnplacedTray {

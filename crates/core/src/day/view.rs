@@ -1,6 +1,6 @@
 //! Looking at bays date by date, step by step: who stands there, what reaches them, what comes of it.
 
-use std::rc::Rc;
+use std::sync::Arc;
 
 use jiff::civil::Date;
 
@@ -13,7 +13,7 @@ use crate::day::detail::Detail;
 use crate::day::fits::bay_fits;
 use crate::day::hang::{DAYS_AHEAD, hang};
 use crate::day::harm::{Harm, Harmed};
-use crate::day::light::{BayLight, LightWhy};
+use crate::day::light::{BayLight, LightWhy, enough_from};
 use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
 use crate::day::root_zones;
@@ -50,7 +50,7 @@ pub struct BayView<'a> {
     /// The cells that stretch, and those that bleach.
     harmed: [Option<Harmed>; 2],
     /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
-    pub closed: Option<Rc<ClosedAir>>,
+    pub closed: Option<Arc<ClosedAir>>,
     /// What was computed.
     pub computed: BayOnDay,
 }
@@ -102,6 +102,12 @@ impl BayView<'_> {
     pub fn water_in_air(&self, s: &Standing<'_>) -> TrayWater {
         let wetness = Mix::default().wetness;
         TrayWater::of(s.format, evaporation_kg_m2_d(self.air().vpd_kpa, wetness))
+    }
+
+    /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+    pub fn daylight_enough_from(&self) -> Option<Date> {
+        let target = self.computed.light.as_ref()?.target;
+        enough_from(self.plan, &self.bay, self.date, &self.standing, target)
     }
 
     /// The cells that come to `harm`.
@@ -156,7 +162,7 @@ struct Scene<'a> {
     /// The light that the deck above lets down.
     from_above: Option<FromAbove>,
     /// The closed air that it is in, when it was asked for.
-    closed: Option<Rc<ClosedAir>>,
+    closed: Option<Arc<ClosedAir>>,
 }
 
 impl<'a> Looker<'a> {
@@ -213,15 +219,15 @@ impl<'a> Looker<'a> {
         place: &Place,
         bays: &[Bay<'a>],
         standing: &[Vec<Standing<'a>>],
-    ) -> Vec<Option<Rc<ClosedAir>>> {
+    ) -> Vec<Option<Arc<ClosedAir>>> {
         let coming_up = |s: &Standing<'_>| s.coming_up;
         let wanted = bays.iter().any(|bay| self.detail.wants(bay))
             || standing.iter().flatten().any(coming_up);
-        let mut closed: Vec<Option<Rc<ClosedAir>>> = vec![None; bays.len()];
+        let mut closed: Vec<Option<Arc<ClosedAir>>> = vec![None; bays.len()];
         let mut index = 0;
         while wanted && index < bays.len() {
             let shared = place.shares_air(index).unwrap_or(index..index + 1);
-            let air = ClosedAir::around(self.reckoned.plan, place, index, standing).map(Rc::new);
+            let air = ClosedAir::around(self.reckoned.plan, place, index, standing).map(Arc::new);
             closed[shared.clone()].fill(air);
             index = shared.end;
         }
@@ -246,8 +252,8 @@ impl<'a> Looker<'a> {
             .light
             .part_lights(bay, standing, scene.from_above, date);
         let mut trays = trays(plan, standing, &lights, scene.lit_h, date);
-        let light =
-            (!lights.is_empty()).then(|| BayLight::of(plan, bay, date, standing, &trays, &lights));
+        let light = (!lights.is_empty())
+            .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
         let mut roots = self.root_zones(&scene, &trays);
         // 3. What harms, and how the lamps would hang best.

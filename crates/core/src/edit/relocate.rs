@@ -10,7 +10,6 @@ use crate::edit::editor::{Editor, Word, fault, unknown};
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Stand, Tray};
 use crate::season::Reckoned;
-use crate::season::moments::TrayMoments;
 use crate::season::stays::{Stay, days_at};
 use crate::space::decks::most_overhang_mm;
 
@@ -141,7 +140,7 @@ impl Editor {
 
 /// The spot that a tray has on a date.
 fn stand_on(reckoned: &Reckoned<'_>, tray: &Tray, on: Date) -> Result<Stand, Vec<Fault>> {
-    let moments = TrayMoments::of(reckoned.plan, tray, &reckoned.dates);
+    let moments = reckoned.moments_of(tray);
     let stage = moments.stage_on(on);
     let stand = stage.and_then(|stage| tray.stand_on(stage, on));
     stand.cloned().ok_or_else(|| {

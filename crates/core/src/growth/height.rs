@@ -4,6 +4,7 @@
 use crate::crops::Crop;
 use crate::growth::conditions::{Air, Conditions};
 use crate::growth::pace::{growing_days, thermal_cd, usual_cd};
+use crate::growth::usual::Usual;
 
 /// A seedling stands at its first height after so many °Cd (our own estimate).
 pub(super) const STANDS_AFTER_CD: f64 = 30.0;
@@ -34,8 +35,8 @@ fn from_seed_mm(crop: &Crop, cd: f64) -> f64 {
 
 /// Height in mm that it owes to its leaves by then: a logistic curve that ends at the crop's height at
 /// planting out when the usual days have passed.
-fn from_leaves_mm(crop: &Crop, cd: f64) -> f64 {
-    let way = cd.max(0.0) / (usual_cd(crop) * growing_days(crop));
+fn from_leaves_mm(crop: &Crop, growing_days: f64, cd: f64) -> f64 {
+    let way = cd.max(0.0) / (usual_cd(crop) * growing_days);
     let (none, all) = (sigmoid(0.0), sigmoid(1.0));
     (crop.height_out_mm - crop.emerges_mm).max(0.0) * (sigmoid(way) - none) / (all - none)
 }
@@ -43,7 +44,7 @@ fn from_leaves_mm(crop: &Crop, cd: f64) -> f64 {
 /// Height in mm of `crop` in usual conditions, `cd` °Cd after it came up: in thermal time (our own
 /// estimate).
 pub fn plain_mm(crop: &Crop, cd: f64) -> f64 {
-    from_seed_mm(crop, cd) + from_leaves_mm(crop, cd)
+    from_seed_mm(crop, cd) + from_leaves_mm(crop, growing_days(crop), cd)
 }
 
 /// Height in mm of `crop` in usual conditions, `days` after it came up, its tops cut back; 0 before.
@@ -93,10 +94,17 @@ pub(super) struct Added {
 }
 
 /// What a day adds to the height of `crop` that has had `cd` °Cd, its leaves `spread_mm` wide.
-pub(super) fn added(crop: &Crop, cd: f64, day: &Conditions, spread_mm: f64) -> Added {
+pub(super) fn added(
+    crop: &Crop,
+    usual: &Usual,
+    cd: f64,
+    day: &Conditions,
+    spread_mm: f64,
+) -> Added {
     let to = cd + thermal_cd(crop, day.air);
     let seed = from_seed_mm(crop, to) - from_seed_mm(crop, cd);
-    let leaves = from_leaves_mm(crop, to) - from_leaves_mm(crop, cd);
+    let leaves =
+        from_leaves_mm(crop, usual.growing_days, to) - from_leaves_mm(crop, usual.growing_days, cd);
     let over_usual_k = day.air.day_over_night_k - Air::USUAL.day_over_night_k;
     let by_air = PER_KELVIN.powf(over_usual_k.clamp(-10.0, 10.0));
     let dli = day.dli * day.unshaded;

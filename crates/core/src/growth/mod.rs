@@ -9,6 +9,7 @@ pub mod leaves;
 pub mod pace;
 pub mod roots;
 pub mod seedling;
+pub mod usual;
 
 pub use conditions::{Air, Conditions};
 pub use seedling::{Behind, Seedling};

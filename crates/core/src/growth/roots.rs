@@ -33,7 +33,12 @@ pub fn per_usual_day(crop: &Crop) -> f64 {
 /// Mix in ml that the roots of `crop` fill after so many usual days of growth: they grow with the
 /// leaves, by the same share a day (our own estimate).
 pub fn filled_ml(crop: &Crop, usual_days: f64) -> f64 {
-    at_first_ml(crop) * (per_usual_day(crop) * usual_days).exp()
+    filled_by(crop, per_usual_day(crop), usual_days)
+}
+
+/// The same for somebody who knows its [`per_usual_day`].
+pub(super) fn filled_by(crop: &Crop, per_day: f64, usual_days: f64) -> f64 {
+    at_first_ml(crop) * (per_day * usual_days).exp()
 }
 
 /// Usual days from coming up until the roots of `crop` fill a cell of `cell_ml`; 0 when they do so at

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::crops::Crop;
 use crate::growth::conditions::Conditions;
+use crate::growth::usual::Usual;
 use crate::growth::{height, leaves, pace, roots};
 
 /// A seedling on a day.
@@ -95,11 +96,18 @@ impl Seedling {
     /// The same a day later.
     #[must_use]
     pub fn after(&self, crop: &Crop, day: &Conditions) -> Self {
-        let added = height::added(crop, self.thermal_cd, day, self.spread_mm(crop));
+        self.after_usual(crop, &Usual::of(crop), day)
+    }
+
+    /// The same for somebody who knows what is `usual` for `crop`.
+    #[must_use]
+    pub fn after_usual(&self, crop: &Crop, usual: &Usual, day: &Conditions) -> Self {
+        let added = height::added(crop, usual, self.thermal_cd, day, self.spread_mm(crop));
         let light = pace::by_light(crop, day.dli);
         let in_shade = pace::by_light(crop, day.dli * day.unshaded);
         let warmth = pace::by_warmth(crop, day.air);
-        let room = roots::pace(self.filled_ml(crop), day.cell_ml);
+        let filled_ml = roots::filled_by(crop, usual.per_day, self.grown_days);
+        let room = roots::pace(filled_ml, day.cell_ml);
         let short = |of: f64| (1.0 - of).max(0.0);
         let missing = [
             short(light),

@@ -186,9 +186,17 @@ impl BayField {
     pub fn now(&self, cells: &CellField, canopy_mm: f64) -> (Vec<f64>, Vec<f64>) {
         let (ambient, height_mm) = self.as_hung();
         let back = ambient.at(&cells.places, canopy_mm.min(height_mm), height_mm);
-        let sum =
-            |(&point, back): (&(f64, f64), &f64)| light_at(&self.emitters, point, canopy_mm) + back;
-        let light = cells.points.iter().zip(&back).map(sum).collect();
+        let mut light = match self.level_mm {
+            Some(height_mm) => cells.falloff.at(height_mm - canopy_mm),
+            None => {
+                let points = cells.points.iter();
+                let direct = |&point| light_at(&self.emitters, point, canopy_mm);
+                points.map(direct).collect()
+            }
+        };
+        for (sum, back) in light.iter_mut().zip(&back) {
+            *sum += back;
+        }
         (light, back)
     }
 

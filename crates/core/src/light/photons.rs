@@ -4,7 +4,7 @@
 //! was computed from the CIE illuminants (CIE 015, FL and LED series; CIE 1931 V(λ);
 //! K_m = 683 lm/W; 400-700 nm).
 
-use std::sync::LazyLock;
+use std::sync::{LazyLock, OnceLock};
 
 use serde::Deserialize;
 
@@ -46,6 +46,19 @@ pub fn illuminants() -> &'static [Illuminant] {
     &ROWS
 }
 
+/// The colour temperatures of `family`'s illuminants, from warm to cool, and their photons per lumen.
+fn curve(family: LampFamily) -> &'static [(f64, f64)] {
+    static CURVES: [OnceLock<Vec<(f64, f64)>>; 4] = [const { OnceLock::new() }; 4];
+    CURVES[family as usize].get_or_init(|| {
+        let row = |name: &&str| {
+            let row = illuminants().iter().find(|row| row.illuminant == *name);
+            let row = row.expect("every family's illuminants are in the table");
+            (row.cct_k, row.umol_per_s_per_klm)
+        };
+        stand_ins(family).iter().map(row).collect()
+    })
+}
+
 /// Photons of a purple lamp in µmol/s per klm: four in five red (660 nm), the rest blue (450 nm).
 ///
 /// V(λ) of CIE 1931 is 0.061 and 0.038 there, and a µmol of photons carries 119.63 / λ J (λ in
@@ -69,13 +82,8 @@ pub fn umol_per_s_per_klm(family: LampFamily, cct_k: f64) -> f64 {
     if family == LampFamily::RedBlueLed {
         return red_and_blue();
     }
-    let curve = stand_ins(family).iter().map(|name| {
-        let row = illuminants().iter().find(|row| row.illuminant == *name);
-        let row = row.expect("every family's illuminants are in the table");
-        (row.cct_k, row.umol_per_s_per_klm)
-    });
     let mut below = None;
-    for (cct, k) in curve {
+    for &(cct, k) in curve(family) {
         if cct >= cct_k {
             return match below {
                 Some((cct0, k0)) => k0 + (k - k0) * (cct_k - cct0) / (cct - cct0),

@@ -32,7 +32,7 @@ impl<'p> Asked<'p> {
         let plan = reckoned.plan;
         let usual = usual_format(plan)?;
         let positions = positions(plan, usual);
-        let moments = |tray: &Tray| TrayMoments::of(plan, tray, &reckoned.dates);
+        let moments = |tray: &Tray| reckoned.moments_of(tray);
         let first = plan.trays.iter().map(|tray| moments(tray).sow).min()?;
         let last = plan.trays.iter().map(|tray| moments(tray).out).max()?;
         let capacity = positions

@@ -7,7 +7,6 @@ use crate::basis::dates::{DateSpan, days_between};
 use crate::plan::Stage;
 use crate::room::BayRef;
 use crate::season::Reckoned;
-use crate::season::moments::TrayMoments;
 use crate::season::suits::Needs;
 
 /// The mean of what grows in each bay, by days.
@@ -31,7 +30,7 @@ impl Hosts {
     pub(super) fn of(reckoned: &Reckoned<'_>) -> Self {
         let mut hosts = Self::default();
         for stay in &reckoned.stays {
-            let moments = TrayMoments::of(reckoned.plan, stay.tray, &reckoned.dates);
+            let moments = reckoned.moments_of(stay.tray);
             let Some(grows) = moments.days_of(Stage::Grow) else {
                 continue;
             };

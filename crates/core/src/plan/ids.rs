@@ -1,22 +1,21 @@
 //! Where everything stands that a plan calls by name: made once, read instead of searching.
 
-use std::collections::HashMap;
-
 use crate::basis::plane::Footprint;
 use crate::plan::document::Plan;
 use crate::plan::tray::{Stage, Stand, Tray};
 use crate::room::{Bay, BayRef};
+use rustc_hash::FxHashMap;
 
 /// The index of each thing in its list, by its identifier; of two by one name, the first.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub(super) struct Ids {
-    pub(super) sowings: HashMap<String, usize>,
-    pub(super) trays: HashMap<String, usize>,
-    pub(super) formats: HashMap<String, usize>,
-    pub(super) packets: HashMap<String, usize>,
-    pub(super) crops: HashMap<String, usize>,
-    places: HashMap<String, usize>,
-    tiers: Vec<HashMap<String, usize>>,
+    pub(super) sowings: FxHashMap<String, usize>,
+    pub(super) trays: FxHashMap<String, usize>,
+    pub(super) formats: FxHashMap<String, usize>,
+    pub(super) packets: FxHashMap<String, usize>,
+    pub(super) crops: FxHashMap<String, usize>,
+    places: FxHashMap<String, usize>,
+    tiers: Vec<FxHashMap<String, usize>>,
     /// Whether others are stacked on each tray while it germinates.
     pub(super) covered: Vec<bool>,
     /// The trays that each sowing is sown in, in the plan's order.
@@ -27,8 +26,8 @@ pub(super) struct Ids {
     pub(super) trays_in: Vec<Vec<Vec<usize>>>,
 }
 
-fn index<'a>(ids: impl Iterator<Item = &'a String>) -> HashMap<String, usize> {
-    let mut found = HashMap::new();
+fn index<'a>(ids: impl Iterator<Item = &'a String>) -> FxHashMap<String, usize> {
+    let mut found = FxHashMap::default();
     for (i, id) in ids.enumerate() {
         if !found.contains_key(id) {
             found.insert(id.clone(), i);

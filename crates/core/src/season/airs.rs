@@ -1,8 +1,7 @@
 //! The air that trays grow in: the room's, a closed space's, or outdoors.
 
-use std::collections::HashMap;
-
 use jiff::civil::Date;
+use rustc_hash::FxHashMap;
 
 use crate::growth::Air;
 use crate::plan::SoundPlan;
@@ -10,10 +9,11 @@ use crate::room::{Bay, BayRef};
 use crate::warmth::closed_space::{ClosedSpace, Inside};
 
 /// The air of a plan's bays, all closed air reckoned once.
+#[derive(Clone)]
 pub(super) struct Airs<'a> {
     plan: &'a SoundPlan,
     /// By place, how it is set and tier.
-    closed: HashMap<(usize, usize, usize), Option<Air>>,
+    closed: FxHashMap<(usize, usize, usize), Option<Air>>,
 }
 
 /// So many of the trays that ever grow in closed air are there at once (our own estimate).
@@ -23,7 +23,7 @@ impl<'a> Airs<'a> {
     pub(super) fn new(plan: &'a SoundPlan) -> Self {
         Self {
             plan,
-            closed: HashMap::new(),
+            closed: FxHashMap::default(),
         }
     }
 

@@ -1,8 +1,7 @@
 //! What plants have around them where they stand, day by day.
 
-use std::collections::HashMap;
-
 use jiff::civil::Date;
+use rustc_hash::FxHashMap;
 
 use crate::crops::Crop;
 use crate::growth::Conditions;
@@ -16,7 +15,7 @@ pub(super) struct Around<'a> {
     airs: Airs<'a>,
     lights: SpotLights<'a>,
     /// The lamps' daily light on a part of a tray at one of its spots.
-    by_lamps: HashMap<((usize, usize), usize), f64>,
+    by_lamps: FxHashMap<((usize, usize), usize), f64>,
 }
 
 /// The plants of a part of a tray.
@@ -36,7 +35,7 @@ impl<'a> Around<'a> {
             plan,
             airs,
             lights,
-            by_lamps: HashMap::new(),
+            by_lamps: FxHashMap::default(),
         }
     }
 

@@ -1,6 +1,7 @@
 //! When everything happens: the dates of every sowing, where its trays stand, and the jobs.
 
 mod airs;
+mod apart;
 mod around;
 mod beside;
 pub mod counting;
@@ -24,6 +25,7 @@ mod sowing_dates;
 mod spot_light;
 pub mod stays;
 pub mod suits;
+mod tray_growing;
 pub mod unplaced;
 
 pub use dates::{dates, dates_again};

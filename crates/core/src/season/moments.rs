@@ -163,6 +163,12 @@ pub struct TrayMoments {
 }
 
 impl TrayMoments {
+    /// The moments of all trays of `plan`, whose sowings have their `dates`, each in its order.
+    pub(super) fn all(plan: &SoundPlan, dates: &[SowingDates]) -> Vec<Self> {
+        let trays = plan.trays.iter();
+        trays.map(|tray| Self::of(plan, tray, dates)).collect()
+    }
+
     /// The moments of `tray`, whose sowings have their `dates` in the plan's order.
     pub fn of(plan: &SoundPlan, tray: &Tray, dates: &[SowingDates]) -> Self {
         let parts = || {

@@ -9,7 +9,6 @@ use utoipa::ToSchema;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::room::BayRef;
-use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::stays::spots;
 
@@ -36,7 +35,7 @@ pub fn moves(reckoned: &Reckoned<'_>) -> Vec<Moves> {
     let plan = reckoned.plan;
     let mut together: BTreeMap<(Date, BayRef, BayRef), Vec<usize>> = BTreeMap::new();
     for (i, tray) in plan.trays.iter().enumerate() {
-        let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        let moments = reckoned.moments_of(tray);
         for pair in spots(tray, &moments).windows(2) {
             let (from, to) = (&pair[0].0.bay, &pair[1].0.bay);
             if from != to {

@@ -8,7 +8,6 @@ use crate::basis::dates::DateSpan;
 use crate::light::daylight::cloudless_mol_m2_d;
 use crate::plan::{Stage, Tray};
 use crate::room::Place;
-use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::suits::Needs;
 
@@ -91,7 +90,7 @@ struct Asking {
 impl Asking {
     fn of(reckoned: &Reckoned<'_>, tray: &Tray) -> Self {
         let plan = reckoned.plan;
-        let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        let moments = reckoned.moments_of(tray);
         let warm = Needs::of(plan, tray, &reckoned.dates).wants_warmth();
         Self {
             warm: moments.days_of(Stage::Germinate).filter(|_| warm),

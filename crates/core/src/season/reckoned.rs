@@ -1,13 +1,18 @@
 //! All that follows from a plan whatever day is looked at: made once, and passed down.
 
 use crate::basis::dates::DateSpan;
+use crate::basis::work::side_by_side;
+use crate::light::bay::BayField;
 use crate::light::fields::Fields;
-use crate::plan::SoundPlan;
+use crate::light::surfaces::Cover;
+use crate::plan::{SoundPlan, Tray};
+use crate::room::Bay;
 use crate::season::airs::Airs;
 use crate::season::dates::dates_in;
 use crate::season::growing::Growing;
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
+use crate::season::moments::TrayMoments;
 use crate::season::sowing_dates::SowingDates;
 use crate::season::spot_light::SpotLights;
 use crate::season::stays::{Stay, stays};
@@ -22,6 +27,8 @@ pub struct Reckoned<'a> {
     pub fields: &'a Fields,
     /// The dates of every sowing, in the plan's order.
     pub dates: Vec<SowingDates>,
+    /// The moments of every tray, in the plan's order.
+    moments: Vec<TrayMoments>,
     /// Where every tray stands and when.
     pub stays: Vec<Stay<'a>>,
     /// The trays that stand nowhere while they germinate or grow.
@@ -35,17 +42,26 @@ pub struct Reckoned<'a> {
 impl<'a> Reckoned<'a> {
     /// Of `plan`; light that `fields` remembers is not reckoned anew.
     pub fn of(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
+        light_up(plan, fields);
         let (mut airs, mut lights) = (Airs::new(plan), SpotLights::new(plan, fields));
         let dates = dates_in(plan, &mut airs, &mut lights);
+        let moments = TrayMoments::all(plan, &dates);
         Self {
-            stays: stays(plan, &dates),
-            unplaced: unplaced(plan, &dates),
-            growing: Growing::of(plan, &dates, airs, lights),
+            stays: stays(plan, &moments),
+            unplaced: unplaced(plan, &moments),
+            growing: Growing::of(plan, &dates, &moments, airs, lights),
             how_many: how_many::all(plan, &dates),
+            moments,
             plan,
             fields,
             dates,
         }
+    }
+
+    /// The moments of `tray`, which is the plan's.
+    pub fn moments_of(&self, tray: &Tray) -> TrayMoments {
+        let known = self.plan.tray_index(&tray.id).map(|i| self.moments[i]);
+        known.unwrap_or_else(|| TrayMoments::of(self.plan, tray, &self.dates))
     }
 
     /// How much to sow of the sowing called `id`.
@@ -63,4 +79,17 @@ impl<'a> Reckoned<'a> {
             to: a.to.max(b.to),
         })
     }
+}
+
+/// Reckons the light of all bays in which trays ever stand, several at once: whoever asks finds it.
+fn light_up(plan: &SoundPlan, fields: &Fields) {
+    let places = plan.places.iter().enumerate();
+    let bays = places.flat_map(|(index, place)| place.bays(index));
+    let lit = |bay: &Bay<'_>| !bay.tier.lamps.is_empty() && plan.trays_in(bay).next().is_some();
+    let bays: Vec<Bay<'_>> = bays.filter(lit).collect();
+    side_by_side(&bays, |bays| {
+        for bay in bays {
+            BayField::new(bay, Cover::default(), fields);
+        }
+    });
 }

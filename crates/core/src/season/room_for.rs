@@ -4,7 +4,6 @@ use crate::basis::dates::DateSpan;
 use crate::basis::plane::Footprint;
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
 use crate::room::{Bay, BayRef, bays};
-use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::stays::days_at;
 use crate::space::decks::post_footprints;
@@ -76,7 +75,7 @@ impl<'a> RoomFor<'a> {
                 return false;
             }
             // What has come up under it is not to be laid in the dark.
-            let moments = TrayMoments::of(self.plan(), stay.tray, &self.reckoned.dates);
+            let moments = self.reckoned.moments_of(stay.tray);
             let Some(own) = moments.days_of(Stage::Germinate) else {
                 return false;
             };

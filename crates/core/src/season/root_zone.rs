@@ -1,7 +1,5 @@
 //! What seed lies in while it germinates: the root zone that its tray will have there.
 
-use std::collections::HashMap;
-
 use crate::plan::{SoundPlan, Sowing, Stage};
 use crate::warmth::chamber::ChamberDay;
 use crate::warmth::closed_space::{ClosedSpace, Inside};
@@ -9,12 +7,13 @@ use crate::warmth::mat::mat_under;
 use crate::warmth::transfer::air_through_day;
 use crate::warmth::tray;
 use crate::warmth::tray::TrayHere;
+use rustc_hash::FxHashMap;
 
 /// Root zones of a plan's sowings, all closed air reckoned once.
 pub(super) struct Beds<'a> {
     plan: &'a SoundPlan,
     /// By place and lowest tier.
-    closed: HashMap<(usize, usize), Option<Closed>>,
+    closed: FxHashMap<(usize, usize), Option<Closed>>,
 }
 
 /// Closed air that trays germinate in.
@@ -33,7 +32,7 @@ impl<'a> Beds<'a> {
     pub(super) fn new(plan: &'a SoundPlan) -> Self {
         Self {
             plan,
-            closed: HashMap::new(),
+            closed: FxHashMap::default(),
         }
     }
 

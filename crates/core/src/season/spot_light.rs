@@ -4,8 +4,9 @@
 //! Lamps are set again and again as plants grow: where they hang on the day somebody looks neither moves
 //! dates nor tells how plants have grown. What they give on that day is told with that day.
 
-use std::collections::HashMap;
+use rustc_hash::FxHashMap;
 use std::rc::Rc;
+use std::sync::Arc;
 
 use jiff::civil::Date;
 
@@ -42,20 +43,21 @@ const IN_A_FRAME: f64 = 0.6;
 const COVERED: f64 = 0.7;
 
 /// The light at the spots of a plan, what they share reckoned once.
+#[derive(Clone)]
 pub(super) struct SpotLights<'a> {
     plan: &'a SoundPlan,
     fields: &'a Fields,
     /// The field of each bay, with nothing on its deck.
-    bays: HashMap<BayRef, Rc<BayField>>,
+    bays: FxHashMap<BayRef, Arc<BayField>>,
     /// What the deck of each bay lets down, in µmol/m²/s.
-    let_down: HashMap<BayRef, f64>,
+    let_down: FxHashMap<BayRef, f64>,
     /// The lamps as advised for a crop in a kind of tray in a bay, on a box; varieties may want another
     /// light than their kind.
-    settings: HashMap<(BayRef, String, String, [u64; 4]), Setting>,
+    settings: FxHashMap<(BayRef, String, String, [u64; 4]), Setting>,
     /// The sun on the sill of a place, by tens of days.
-    sills: HashMap<(usize, i32), Rc<SillDay<'a>>>,
+    sills: FxHashMap<(usize, i32), Arc<SillDay<'a>>>,
     /// Daylight outdoors, by tens of days.
-    outdoors: HashMap<i32, f64>,
+    outdoors: FxHashMap<i32, f64>,
 }
 
 /// What grows at a spot.
@@ -81,11 +83,11 @@ impl<'a> SpotLights<'a> {
         Self {
             plan,
             fields,
-            bays: HashMap::new(),
-            let_down: HashMap::new(),
-            settings: HashMap::new(),
-            sills: HashMap::new(),
-            outdoors: HashMap::new(),
+            bays: FxHashMap::default(),
+            let_down: FxHashMap::default(),
+            settings: FxHashMap::default(),
+            sills: FxHashMap::default(),
+            outdoors: FxHashMap::default(),
         }
     }
 
@@ -141,10 +143,10 @@ impl<'a> SpotLights<'a> {
         own + self.through_the_deck_above(bay, &field, &cells, over_feet + bay.tier.lift_mm())
     }
 
-    fn field(&mut self, bay: &Bay<'_>) -> Rc<BayField> {
+    fn field(&mut self, bay: &Bay<'_>) -> Arc<BayField> {
         let fields = self.fields;
         let known = self.bays.entry(bay.reference());
-        Rc::clone(known.or_insert_with(|| Rc::new(BayField::new(bay, Cover::default(), fields))))
+        Arc::clone(known.or_insert_with(|| Arc::new(BayField::new(bay, Cover::default(), fields))))
     }
 
     /// What the deck above `bay` lets down on `cells` at `canopy_mm`, in mol/m²/d.
@@ -195,15 +197,15 @@ impl<'a> SpotLights<'a> {
         }
         let plan = self.plan;
         let sill = match self.sills.get(&(bay.place_index, tens(date))) {
-            Some(known) => Some(Rc::clone(known)),
+            Some(known) => Some(Arc::clone(known)),
             None => {
                 // As the plan has it, so that what is remembered outlives `bay`.
                 let own = plan.bay(&bay.reference());
                 let sill = own.and_then(|own| Sill::before(&own, &plan.site));
-                let day = sill.map(|sill| Rc::new(sill.on(date)));
+                let day = sill.map(|sill| Arc::new(sill.on(date)));
                 if let Some(day) = &day {
                     let key = (bay.place_index, tens(date));
-                    self.sills.insert(key, Rc::clone(day));
+                    self.sills.insert(key, Arc::clone(day));
                 }
                 day
             }

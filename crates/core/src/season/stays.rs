@@ -82,9 +82,9 @@ impl Stay<'_> {
 }
 
 /// Where every tray stands and when. A tray that stays put stands there once, not once a stage.
-pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
-    let of_tray = |tray: &'a Tray| {
-        let spots = spots(tray, &TrayMoments::of(plan, tray, dates));
+pub fn stays<'a>(plan: &'a SoundPlan, moments: &[TrayMoments]) -> Vec<Stay<'a>> {
+    let of_tray = |(tray, moments): (&'a Tray, &TrayMoments)| {
+        let spots = spots(tray, moments);
         spots.into_iter().map(move |(stand, days)| Stay {
             tray,
             bay: &stand.bay,
@@ -93,7 +93,7 @@ pub fn stays<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Stay<'a>> {
             days,
         })
     };
-    plan.trays.iter().flat_map(of_tray).collect()
+    plan.trays.iter().zip(moments).flat_map(of_tray).collect()
 }
 
 /// The days on which `tray` stands as `stand` says, which is one of its own.

@@ -5,7 +5,6 @@ use jiff::civil::Date;
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::season::moments::TrayMoments;
-use crate::season::sowing_dates::SowingDates;
 use crate::season::stays::spots;
 
 /// A tray that stands nowhere, with the days.
@@ -26,14 +25,13 @@ impl Unplaced<'_> {
 
 /// Every tray that stands nowhere while it germinates or grows. Hardening off has no need of a spot:
 /// trays may be carried out and in.
-pub fn unplaced<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Unplaced<'a>> {
-    let lacks = |tray: &'a Tray| {
-        let moments = TrayMoments::of(plan, tray, dates);
+pub fn unplaced<'a>(plan: &'a SoundPlan, moments: &[TrayMoments]) -> Vec<Unplaced<'a>> {
+    let lacks = |(tray, moments): (&'a Tray, &TrayMoments)| {
         let stages = [Stage::Germinate, Stage::Grow].into_iter();
         let mut all = stages.filter_map(|stage| moments.days_of(stage));
         let first = all.next()?;
         // Once it has a spot it keeps one.
-        let stands = spots(tray, &moments);
+        let stands = spots(tray, moments);
         let last = all.next_back().map_or(first.to, |days| days.to);
         let to = stands
             .first()
@@ -46,5 +44,5 @@ pub fn unplaced<'a>(plan: &'a SoundPlan, dates: &[SowingDates]) -> Vec<Unplaced<
             },
         })
     };
-    plan.trays.iter().filter_map(lacks).collect()
+    plan.trays.iter().zip(moments).filter_map(lacks).collect()
 }

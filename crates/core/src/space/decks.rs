@@ -1,7 +1,6 @@
 //! What fits where: trays on a deck, domes under a ceiling, places through a door and on the floor.
 
-use std::collections::HashMap;
-
+use rustc_hash::FxHashMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -107,8 +106,8 @@ pub fn most_overhang_mm(size_mm: f64) -> f64 {
 /// move: each is reckoned once.
 #[derive(Debug, Default)]
 pub struct Fits {
-    known: HashMap<[u64; 5], DeckFit>,
-    free: HashMap<Vec<u64>, (u32, bool)>,
+    known: FxHashMap<[u64; 5], DeckFit>,
+    free: FxHashMap<Vec<u64>, (u32, bool)>,
 }
 
 impl Fits {

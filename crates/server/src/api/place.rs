@@ -32,8 +32,8 @@ use crate::problem::Problem;
 const LONGEST: Duration = Duration::from_secs(20);
 /// So often somebody hears how far it is.
 const NOW_AND_THEN: Duration = Duration::from_millis(100);
-/// Without anybody looking on, the best so far is taken after so much of that; else much later.
-const IN_TIME: f64 = 0.35;
+/// Without anybody looking on, the best so far is taken after so much of that; somebody who looks on waits longer.
+const IN_TIME: f64 = 0.6;
 const WATCHED: f64 = 0.8;
 
 /// What is being placed, to be stopped by its number.

@@ -11,8 +11,7 @@ const DRY: f64 = 0.35;
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let bay = &view.bay;
     let closed = view.closed.is_some() || bay.place.keeps_damp_in() || bay.place.outdoors();
-    let humidity = view.air().humidity;
-    if closed || humidity > DRY {
+    if closed {
         return None;
     }
     let open = view
@@ -21,6 +20,10 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .filter(|s| s.coming_up && !s.domed && !s.covered && !s.is_up());
     let open: Vec<_> = open.collect();
     let first = open.first()?;
+    let humidity = view.air().humidity;
+    if humidity > DRY {
+        return None;
+    }
     Some(Finding {
         trays: open.iter().map(|s| s.tray.id.clone()).collect(),
         ..Finding::of_bay(

@@ -24,7 +24,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     let ppfd = |value: f64| Quantity::PpfdUmolM2S.of(value);
     Some(Finding {
         trays: harm.trays.clone(),
-        cells: harm.cells.clone(),
+        cells: harm.cells(&view.standing),
         days: DateSpan {
             from: view.date,
             to: harm.until,

@@ -16,6 +16,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         return None;
     }
     let now = view.computed.burns;
+    if now.quiet_h <= 0.0 && view.plan.site.cheap.is_none() {
+        return None;
+    }
     let best = view.best_start();
     let start = Quantity::ClockH.of(best.from_h);
     let hours = Quantity::Hours.of(view.bay.tier.photoperiod_h);

@@ -55,7 +55,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     };
     Some(Finding {
         trays: harm.trays.clone(),
-        cells: harm.cells.clone(),
+        cells: harm.cells(&view.standing),
         days: DateSpan {
             from: view.date,
             to: harm.until,

@@ -17,7 +17,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         return None;
     }
     let dli = |value: f64| Quantity::DliMolM2D.of(value);
-    let headline = match light.daylight_enough_from {
+    let headline = match view.daylight_enough_from() {
         Some(date) if date > view.date => {
             say!("Keep seedlings off this sill until {date}", date = date)
         }

@@ -10,7 +10,6 @@ use crate::placement::Crowding;
 use crate::plan::{Plan, SoundPlan, Sowing, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::shelf;
-use crate::season::moments::TrayMoments;
 use crate::season::{Reckoned, SowingDates};
 
 /// So many sowings are looked at, those with most trays there first.
@@ -53,7 +52,7 @@ const WITHOUT: u32 = 100;
 
 /// Whether `tray` wants what is short, on days on which it is.
 fn crowds(reckoned: &Reckoned<'_>, short: &Crowding, tray: &Tray) -> bool {
-    let moments = TrayMoments::of(reckoned.plan, tray, &reckoned.dates);
+    let moments = reckoned.moments_of(tray);
     short.shortages.iter().any(|shortage| {
         let own = moments.days_of(shortage.stage);
         own.is_some_and(|own| own.meets(shortage.days))

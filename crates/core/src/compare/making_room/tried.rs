@@ -16,7 +16,6 @@ use crate::placement::solver::Effort;
 use crate::placement::{Crowding, How};
 use crate::plan::{SoundPlan, Stage};
 use crate::season::Reckoned;
-use crate::season::moments::TrayMoments;
 use crate::season::stays::clashes;
 
 /// How a plan stands: what has no spot, and what is wrong with it besides.
@@ -170,7 +169,7 @@ pub(super) fn eases(
 fn tray_days(reckoned: &Reckoned<'_>, days: DateSpan, stage: Stage) -> i32 {
     let plan: &SoundPlan = reckoned.plan;
     let there = plan.trays.iter().filter_map(|tray| {
-        let own = TrayMoments::of(plan, tray, &reckoned.dates).days_of(stage)?;
+        let own = reckoned.moments_of(tray).days_of(stage)?;
         let both = DateSpan {
             from: own.from.max(days.from),
             to: own.to.min(days.to),

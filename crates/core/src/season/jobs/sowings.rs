@@ -10,7 +10,6 @@ use crate::crops::{Crop, GerminatesIn, GrownFrom};
 use crate::plan::{Sowing, Tray};
 use crate::season::how_many::SowingCells;
 use crate::season::jobs::event::{Event, EventKind};
-use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::sowing_dates::SowingDates;
 
@@ -25,7 +24,7 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
         }
         let cells = reckoned.how_many.iter().find(|c| c.sowing == sowing.id);
         let mut trays = plan.sown_in(&sowing.id);
-        let shut_in = trays.any(|tray| TrayMoments::of(plan, tray, &reckoned.dates).shut_in);
+        let shut_in = trays.any(|tray| reckoned.moments_of(tray).shut_in);
         let mut own = plan.sown_in(&sowing.id).peekable();
         let in_flats = own.peek().is_some() && own.all(|tray| tray.sown_together);
         let of = Sown {

@@ -28,7 +28,7 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         if first.stays.is_some() {
             continue;
         }
-        let moments = TrayMoments::of(plan, tray, &reckoned.dates);
+        let moments = reckoned.moments_of(tray);
         moves.extend(moves_of(reckoned, tray, &moments));
         moves.extend(sow_flat(reckoned, tray, &moments).filter(|_| !tray.potted));
         let (domed, on_mat) = (wears_dome(plan, tray), lies_on_mat(plan, tray));

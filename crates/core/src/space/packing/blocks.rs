@@ -1,10 +1,9 @@
 //! Trays of one size on a free deck: the recursion over five blocks, and the bounds that prove it.
 
-use std::collections::HashMap;
-
 use crate::basis::work::go_on;
 use crate::space::packing::search::Search;
 use crate::space::packing::tenths::{Kind, Spot, Tenths, sums};
+use rustc_hash::FxHashMap;
 
 /// Trays of one size up to which more than rows are tried.
 const MOST_SEARCHED: Tenths = 150;
@@ -25,7 +24,7 @@ enum Division {
 pub(super) struct Blocks {
     l: Tenths,
     s: Tenths,
-    known: HashMap<[Tenths; 2], (u32, Division)>,
+    known: FxHashMap<[Tenths; 2], (u32, Division)>,
     /// Every sum of trays' sides up to the deck's longer side, in order.
     sums: Vec<Tenths>,
     /// Divisions still to try: pots by the hundred would keep it busy for minutes.
@@ -37,7 +36,7 @@ impl Blocks {
         Self {
             l,
             s,
-            known: HashMap::new(),
+            known: FxHashMap::default(),
             sums: Vec::new(),
             budget: 100_000,
         }
