@@ -1,5 +1,6 @@
 // The Room view against the real server: look, drag, nudge, undo, reload.
 import type { Page } from '@playwright/test';
+import { largePlan } from '../bench/large-plan.ts';
 import { expect, test, type App } from '../app.ts';
 
 const DAY = '2027-04-09';
@@ -150,4 +151,18 @@ test('every figure answers why', async ({ page, app }) => {
   await expect(page.getByText(/times 0.0036/)).toBeVisible();
   await page.getByRole('button', { name: 'Why this PPFD?' }).click();
   await expect(page.getByText(/CIE 015/)).toBeVisible();
+});
+
+test('trays and racks that share their names are shown in every view', async ({ page, app }) => {
+  await page.request.post(`${app.url}/api/plans`, {
+    data: { plan: largePlan(4), word: 'began' },
+  });
+  for (const view of ['', 'sowing', 'seeds', 'setup', 'print']) {
+    await page.goto(`${app.url}/${view}?on=2027-04-09`);
+    await expect(page.locator('main')).not.toBeEmpty();
+    await page.waitForLoadState('networkidle');
+    await expect(page.getByText('Something went wrong')).toHaveCount(0);
+  }
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  await expect(page.locator('[data-bay="r0/t2"]')).toBeVisible();
 });

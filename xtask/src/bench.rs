@@ -64,6 +64,21 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "assess_season")?,
         ),
         (
+            "the same with the light remembered, as after an edit",
+            "30 ms",
+            median(&core, "assess_season_again")?,
+        ),
+        (
+            "assess 600 trays in 12 racks on each of 200 days, from nothing",
+            "1 s",
+            median(&core, "large_season")?,
+        ),
+        (
+            "one day of it, the light remembered",
+            "50 ms",
+            median(&core, "large_day")?,
+        ),
+        (
             "place 610 trays on 210 positions over 200 days, from nothing",
             "5 s",
             median(&core, "place_large")?,

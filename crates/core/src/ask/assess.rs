@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::advice::Finding;
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::DAYS_PER_WEEK;
-use crate::basis::work::{go_on, side_by_side};
+use crate::basis::work::{go_on, side_by_side, stretches};
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
 use crate::day::fits::Capacity;
@@ -132,17 +132,21 @@ fn rooms(
     let days: Vec<Date> = days.days().collect();
     if let [day] = days[..] {
         // One day alone: a few of its places on each processor.
-        let look = |places: &[usize]| look(&mut Looker::new(reckoned, detail.clone()), places, day);
-        let views = side_by_side(&places, look);
+        let look =
+            |places: &&[usize]| look(&mut Looker::new(reckoned, detail.clone()), places, day);
+        let views = side_by_side(&stretches(&places), look);
         let views = views.into_iter().flatten().collect();
         return vec![room_on(reckoned, day, views, detail)];
     }
-    let on_days = |days: &[Date]| -> Vec<(RoomOnDay, Vec<Finding>)> {
+    let on_days = |days: &&[Date]| -> Vec<(RoomOnDay, Vec<Finding>)> {
         let mut looker = Looker::new(reckoned, detail.clone());
         let on_day = |&day| room_on(reckoned, day, look(&mut looker, &places, day), detail);
         days.iter().map(on_day).collect()
     };
-    side_by_side(&days, on_days).into_iter().flatten().collect()
+    side_by_side(&stretches(&days), on_days)
+        .into_iter()
+        .flatten()
+        .collect()
 }
 
 /// The bays of each of `places` on `day`.
@@ -191,4 +195,21 @@ fn fullest(plan: &SoundPlan, days: &[SeasonDay]) -> Date {
     let most = days.iter().map(|day| day.trays).max();
     let mut fullest = days.iter().filter(|day| Some(day.trays) == most);
     fullest.next().map_or(plan.season.from, |day| day.date)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::testing::kettle_fen;
+
+    #[test]
+    fn a_day_is_the_same_alone_and_among_all_days_of_the_season() {
+        let plan = kettle_fen(|_| {});
+        let season = assess(&plan, plan.season, Detail::Days);
+        assert_eq!(season.room.len(), plan.season.days().count());
+        for (on_day, date) in season.room.iter().zip(plan.season.days()).step_by(30) {
+            let alone = assess(&plan, DateSpan::day(date), Detail::Days);
+            assert_eq!(alone.room, std::slice::from_ref(on_day), "{date}");
+        }
+    }
 }

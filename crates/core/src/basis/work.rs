@@ -9,7 +9,7 @@ use std::cell::RefCell;
 use std::num::NonZero;
 use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
 use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// A computation that can be stopped from another thread.
 ///
@@ -88,30 +88,45 @@ pub fn go_on() {
     }
 }
 
-/// What `each` makes of every item, in their order: a stretch of them on each processor. Stopping stops
-/// them all.
+fn processors() -> usize {
+    std::thread::available_parallelism().map_or(1, NonZero::get)
+}
+
+/// `items` in as many stretches as there are processors.
+pub fn stretches<T>(items: &[T]) -> Vec<&[T]> {
+    let long = items.len().div_ceil(processors()).max(1);
+    items.chunks(long).collect()
+}
+
+/// What `each` makes of every item, in their order: whichever processor is free takes the next. Stopping
+/// stops them all.
 ///
 /// # Panics
 /// When one of them does.
-pub fn side_by_side<T: Sync, R: Send>(items: &[T], each: impl Fn(&[T]) -> R + Sync) -> Vec<R> {
-    let most = std::thread::available_parallelism().map_or(1, NonZero::get);
-    let stretches = items.chunks(items.len().div_ceil(most).max(1));
-    if stretches.len() < 2 {
-        return stretches.map(each).collect();
+pub fn side_by_side<T: Sync, R: Send>(items: &[T], each: impl Fn(&T) -> R + Sync) -> Vec<R> {
+    let threads = processors().min(items.len());
+    if threads < 2 {
+        return items.iter().map(each).collect();
     }
     let current = CURRENT.with(|current| current.borrow().clone());
-    let each = |stretch| {
+    let next = AtomicUsize::new(0);
+    let take = || {
         CURRENT.with(|own| own.replace(current.clone()));
-        each(stretch)
+        let taken = std::iter::repeat_with(|| next.fetch_add(1, Ordering::Relaxed));
+        let taken = taken.map_while(|i| Some((i, items.get(i)?)));
+        taken.map(|(i, item)| (i, each(item))).collect::<Vec<_>>()
     };
-    let outcomes: Vec<_> = std::thread::scope(|threads| {
-        let begun: Vec<_> = stretches
-            .map(|stretch| threads.spawn(|| each(stretch)))
-            .collect();
+    let outcomes: Vec<_> = std::thread::scope(|scope| {
+        let begun: Vec<_> = (0..threads).map(|_| scope.spawn(take)).collect();
         begun.into_iter().map(|thread| thread.join()).collect()
     });
-    let done = |outcome: Result<R, _>| outcome.unwrap_or_else(|cause| resume_unwind(cause));
-    outcomes.into_iter().map(done).collect()
+    let done = |outcome: Result<Vec<(usize, R)>, _>| match outcome {
+        Ok(done) => done,
+        Err(cause) => resume_unwind(cause),
+    };
+    let mut all: Vec<(usize, R)> = outcomes.into_iter().flat_map(done).collect();
+    all.sort_unstable_by_key(|(i, _)| *i);
+    all.into_iter().map(|(_, made)| made).collect()
 }
 
 #[cfg(test)]
@@ -121,10 +136,11 @@ mod tests {
     #[test]
     fn side_by_side_all_is_done_in_order_and_stops_together() {
         let numbers: Vec<u32> = (0..1000).collect();
-        let squares = |stretch: &[u32]| stretch.iter().map(|n| n * n).collect::<Vec<_>>();
-        let all = side_by_side(&numbers, squares).concat();
-        assert_eq!(all, squares(&numbers));
-        assert_eq!(side_by_side(&[], squares), Vec::<Vec<u32>>::new());
+        let squares = |stretch: &&[u32]| stretch.iter().map(|n| n * n).collect::<Vec<_>>();
+        let all = side_by_side(&stretches(&numbers), squares).concat();
+        assert_eq!(all, squares(&&numbers[..]));
+        assert_eq!(side_by_side(&numbers, |n| n * n), all);
+        assert_eq!(side_by_side(&[], |n: &u32| *n), Vec::<u32>::new());
 
         let work = Work::default();
         let outcome = work.run(|| {

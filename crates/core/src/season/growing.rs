@@ -1,6 +1,6 @@
 //! Every seedling from day to day where its tray stands.
 
-use crate::basis::work::{go_on, side_by_side};
+use crate::basis::work::{go_on, side_by_side, stretches};
 use crate::plan::{SoundPlan, Tray};
 use crate::season::airs::Airs;
 use crate::season::apart::apart;
@@ -36,7 +36,7 @@ impl Growing {
             beside: Beside::all(plan, &spots.collect::<Vec<_>>()),
         };
         // Those that have nothing to do with each other grow side by side.
-        let grown = side_by_side(&apart(plan), |groups| {
+        let grown = side_by_side(&stretches(&apart(plan)), |groups| {
             let own: Vec<usize> = groups.concat();
             let mut around = Around::new(plan, airs.clone(), lights.clone());
             let mut trays = trays.clone();

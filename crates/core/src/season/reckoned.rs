@@ -87,9 +87,7 @@ fn light_up(plan: &SoundPlan, fields: &Fields) {
     let bays = places.flat_map(|(index, place)| place.bays(index));
     let lit = |bay: &Bay<'_>| !bay.tier.lamps.is_empty() && plan.trays_in(bay).next().is_some();
     let bays: Vec<Bay<'_>> = bays.filter(lit).collect();
-    side_by_side(&bays, |bays| {
-        for bay in bays {
-            BayField::new(bay, Cover::default(), fields);
-        }
+    side_by_side(&bays, |bay| {
+        BayField::new(bay, Cover::default(), fields);
     });
 }

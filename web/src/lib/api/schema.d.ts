@@ -1466,7 +1466,8 @@ export interface components {
             daylight_mol_m2_d: number;
             /**
              * Format: date
-             * @description On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
+             * @description On a sill: the day of the year from which daylight alone is enough; `None` when it never is, and
+             *     where the bay's own lists are not wanted.
              */
             daylight_enough_from?: string | null;
             /** @description What a lux meter beside the leaves shows while the lamps burn. */

@@ -161,7 +161,7 @@
         {/each}
       </ol>
     {/if}
-    {#each preview.notes as note (note.text)}
+    {#each preview.notes as note, i (i)}
       <p class="text-sm">{words.say(note)}.</p>
     {/each}
     {#if preview.record?.typical}

@@ -37,7 +37,7 @@
         <br />to {words.say(tray.to)}{tray.from ? `, from ${tray.from}` : ''}
       </li>
     {/each}
-    {#each night.left as label (label)}
+    {#each night.left as label, i (i)}
       <li class="border-t py-1"><b>{label}</b> finds no room: cover it outside.</li>
     {/each}
   </ul>

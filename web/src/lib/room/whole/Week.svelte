@@ -27,7 +27,7 @@
     </p>
   </div>
   <ul class="flex gap-6" data-testid="week">
-    {#each events as event (`${event.what}-${event.sowing}`)}
+    {#each events as event, i (i)}
       <li class="shrink-0">
         <p class="font-semibold whitespace-nowrap" title={words.say(event.note)}>
           {words.say(event.headline)}
@@ -39,7 +39,7 @@
           Nothing to sow or move this week. Keep watering.
         </li>{/if}
     {/each}
-    {#each moves as move (words.say(move.headline) + move.date)}
+    {#each moves as move, i (i)}
       <li class="shrink-0" data-testid="move">
         <p class="font-semibold whitespace-nowrap">Carry {words.say(move.headline)}</p>
         <p class="text-sm whitespace-nowrap text-soft">{words.date(move.date)}</p>

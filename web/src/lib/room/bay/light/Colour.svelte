@@ -34,7 +34,7 @@
   <p class="text-sm text-soft">* in µmol/s per 1000 lumens; blue and red are shares of them</p>
 {/if}
 <ul class="mt-1 text-sm">
-  {#each colour.lamps as lamp (lamp.name)}
+  {#each colour.lamps as lamp, i (i)}
     <li>
       {lamp.name}: {words.number(lamp.ppf_umol_s, 'ppf_umol_s')}, {words.bare(
         lamp.umol_per_j,

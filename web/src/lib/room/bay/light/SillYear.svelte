@@ -25,7 +25,7 @@
 </script>
 
 <ul class="mb-2 flex flex-col gap-1" data-testid="sill">
-  {#each sill.lookouts as lookout (lookout.wants_mol_m2_d)}
+  {#each sill.lookouts as lookout, i (i)}
     <li>{words.say(lookout.words)}.</li>
   {/each}
 </ul>
@@ -70,7 +70,7 @@
           fill="var(--ink)">{NAMES[m.month - 1]}</text
         >
       {/each}
-      {#each sill.lookouts as lookout (lookout.wants_mol_m2_d)}
+      {#each sill.lookouts as lookout, i (i)}
         <line
           x1={PAD.left}
           x2={width - PAD.right}

@@ -133,7 +133,7 @@
         'temperature_c',
       )}: too hot for seed and seedlings.
     </li>{/if}
-  {#each day.helps as help (help.what.text)}
+  {#each day.helps as help, i (i)}
     <li>
       {words.say(help.what)}: {words.number(help.mean_c, 'temperature_c')} on the mean, {words.number(
         help.most_c,

@@ -108,7 +108,7 @@
         opacity="0.35"
       />
       <path d={path} fill="none" stroke="var(--teal)" stroke-width="2" />
-      {#each dots as dot (dot.label)}
+      {#each dots as dot, i (i)}
         <circle
           cx={dot.x}
           cy={dot.y}

@@ -107,7 +107,7 @@
           stroke-dasharray={DASHES[i % DASHES.length]}
         />
       {/each}
-      {#each labels as label (label.label)}
+      {#each labels as label, i (i)}
         <text x={width - PAD.right + 4} y={label.y} font-size="14" fill="var(--ink)"
           >{label.label}</text
         >
@@ -144,7 +144,7 @@
             The mat cannot reach the {words.number(r.set_c, 'temperature_c')} that you set.
           </p>
           <ul class="list-disc pl-5 text-sm">
-            {#each r.day.helps as help (help.what.text)}
+            {#each r.day.helps as help, i (i)}
               <li>
                 {words.say(help.what)}: {words.number(help.mean_c, 'temperature_c')} on average
               </li>
