@@ -249,7 +249,8 @@ mod tests {
 
     #[tokio::test]
     async fn a_panic_ends_one_answer_alone() {
-        let effort = effort(1000);
+        // Writing out where it panicked may take its time.
+        let effort = effort(60_000);
         let broken = effort.compute(say!("ask for less"), || -> Result<(), Problem> {
             panic!("a fault of ours")
         });
