@@ -31,7 +31,6 @@ test('the overflow of the demo is found, explained, and repaired with one click'
   await expect(shortages).toContainText('South bench comes next');
   const ways = page.getByTestId('ways').getByRole('listitem');
   await expect(ways.filter({ hasText: 'all trays have a spot then' }).first()).toBeVisible();
-  await expect(page.getByTestId('ways')).toContainText('Raise 16');
   const found = await new AxeBuilder({ page }).analyze();
   expect(found.violations).toEqual([]);
 
