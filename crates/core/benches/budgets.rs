@@ -21,6 +21,10 @@ use sunrise_core::room::{BayRef, Distribution, Face, Lamp, PhotometricType, Side
 use sunrise_core::testing::instances::crowded;
 use sunrise_core::warmth::root_zone::RootZone;
 
+// As the server has.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() {
     divan::main();
 }

@@ -228,7 +228,12 @@ fn what_stands_in_cells_as_large_as_its_pots_stays_there() {
     let plan = in_cells(|plan| with_larger_cells(plan, 400.0));
     let all = reckoned(&plan);
     let tomato = dates_of(&all, "tomato");
-    let leaving: Vec<&str> = tomato.potting.iter().map(|one| one.tray.as_str()).collect();
+    let leaving: Vec<&str> = tomato
+        .potting
+        .iter()
+        .flat_map(|day| &day.trays)
+        .map(String::as_str)
+        .collect();
     assert_eq!(leaving, ["to1"]);
     // 30 plants, half of them in cells that they stay in.
     assert_eq!(all.cells_of("tomato").unwrap().pots, Some(15));

@@ -8,6 +8,10 @@ use rust_embed::RustEmbed;
 #[allow_missing = true]
 struct Files;
 
+// Plans are many small lists: a fifth of an answer's time goes with the system's allocator.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() -> std::process::ExitCode {
     faint_sunrise::run(|path| {
         let file = Files::get(path)?;

@@ -1,7 +1,7 @@
 //! The trays of a bay on a date.
 
 use jiff::civil::Date;
-use serde::Serialize;
+use serde::{Serialize, Serializer};
 use utoipa::ToSchema;
 
 use crate::crops::{Crop, Habit};
@@ -105,9 +105,16 @@ impl PlantOnDay {
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct CellFigures {
     /// PPFD in µmol/m²/s.
+    #[serde(serialize_with = "to_hundredths")]
     pub ppfd: Vec<f64>,
     /// DLI in mol/m²/d, from lamps and window together.
+    #[serde(serialize_with = "to_hundredths")]
     pub dli: Vec<f64>,
+}
+
+/// As nobody can measure more closely: a bay of cells in all their digits is most of an answer.
+fn to_hundredths<S: Serializer>(values: &[f64], to: S) -> Result<S::Ok, S::Error> {
+    to.collect_seq(values.iter().map(|value| (value * 100.0).round() / 100.0))
 }
 
 impl PartOnDay {

@@ -251,7 +251,7 @@ fn dates_of(
         into_light: moments.into_light,
         thin: since(TRUE_LEAVES_DAYS).filter(|_| crop.grown_from == GrownFrom::Seed),
         pot_on: potting.first,
-        potting: potting.trays,
+        potting: potting.days,
         harden,
         out,
         frost_risk_out: plan

@@ -33,4 +33,4 @@ pub use in_the_bed::InTheBed;
 pub use outline::{Demand, SeasonDay, days};
 pub use pace::Pace;
 pub use reckoned::Reckoned;
-pub use sowing_dates::{DatesWhy, Shows, SowingDates, TrayPotOn};
+pub use sowing_dates::{DatesWhy, PottingDay, Shows, SowingDates};

@@ -1,6 +1,8 @@
 //! Potting on: the day on which the plants of each tray of cells go into pots, and the day on which each
 //! tray of pots takes the first of them.
 
+use std::collections::BTreeMap;
+
 use jiff::civil::Date;
 
 use crate::basis::dates::{days_between, plus_days};
@@ -8,15 +10,15 @@ use crate::crops::Crop;
 use crate::growth::roots::days_to_fill;
 use crate::plan::{SoundPlan, Sowing, Tray};
 use crate::season::pace::Paces;
-use crate::season::sowing_dates::TrayPotOn;
+use crate::season::sowing_dates::PottingDay;
 
 /// When a sowing is potted on.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
 pub(super) struct Potting {
     /// The day the first of it is; `None` when it stays where it was sown.
     pub(super) first: Option<Date>,
-    /// Each of its trays that gives plants or takes them, in the order of their identifiers.
-    pub(super) trays: Vec<TrayPotOn>,
+    /// The trays that give plants or take them, by day.
+    pub(super) days: Vec<PottingDay>,
 }
 
 /// Sooner after coming up nothing is potted on: there is nothing to hold it by (common practice, no
@@ -65,16 +67,16 @@ impl Potting {
             .flatten();
         let first = days.first().map(|(_, day)| *day).or(unplanned);
         let pots = taking(plan, sowing, &days, first);
-        let mut trays: Vec<TrayPotOn> = days
-            .into_iter()
-            .chain(pots)
-            .map(|(tray, on)| TrayPotOn {
-                tray: tray.id.clone(),
-                on,
-            })
-            .collect();
-        trays.sort_by(|a, b| a.tray.cmp(&b.tray));
-        Self { first, trays }
+        let mut by_day: BTreeMap<Date, Vec<String>> = BTreeMap::new();
+        for (tray, on) in days.into_iter().chain(pots) {
+            by_day.entry(on).or_default().push(tray.id.clone());
+        }
+        let days = by_day.into_iter().map(|(on, mut trays)| {
+            trays.sort_unstable();
+            PottingDay { on, trays }
+        });
+        let days = days.collect();
+        Self { first, days }
     }
 }
 

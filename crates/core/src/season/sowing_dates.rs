@@ -42,9 +42,8 @@ pub struct SowingDates {
     pub thin: Option<Date>,
     /// Day to pot on the first of it; `None` when it stays where it was sown.
     pub pot_on: Option<Date>,
-    /// The day for each of its trays of cells whose plants go into pots, and each of pots that takes
-    /// them, in the order of their identifiers.
-    pub potting: Vec<TrayPotOn>,
+    /// Each day on which plants of it go into pots, in order.
+    pub potting: Vec<PottingDay>,
     /// Day on which hardening off begins.
     pub harden: Date,
     /// Day to plant out.
@@ -72,13 +71,14 @@ pub struct SowingDates {
     pub why: DatesWhy,
 }
 
-/// The day on which plants leave a tray of cells for pots, or come into a tray of pots.
+/// A day on which plants of a sowing go into pots.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
-pub struct TrayPotOn {
-    /// The tray.
-    pub tray: String,
+pub struct PottingDay {
     /// The day.
     pub on: Date,
+    /// The trays of cells that they leave, and those of pots that they come into, in the order of their
+    /// identifiers.
+    pub trays: Vec<String>,
 }
 
 /// The days on which a sowing shows.
@@ -126,8 +126,7 @@ impl SowingDates {
     /// The day on which plants of it leave `tray` for pots, or come into `tray` where that is pots;
     /// `None` where they do not.
     pub fn pot_on_of(&self, tray: &Tray) -> Option<Date> {
-        let by_id = |one: &TrayPotOn| one.tray.as_str().cmp(tray.id.as_str());
-        let at = self.potting.binary_search_by(by_id).ok()?;
-        Some(self.potting[at].on)
+        let of_it = |day: &&PottingDay| day.trays.binary_search(&tray.id).is_ok();
+        self.potting.iter().find(of_it).map(|day| day.on)
     }
 }

@@ -4578,11 +4578,8 @@ export interface components {
              * @description Day to pot on the first of it; `None` when it stays where it was sown.
              */
             pot_on?: string | null;
-            /**
-             * @description The day for each of its trays of cells whose plants go into pots, and each of pots that takes
-             *     them, in the order of their identifiers.
-             */
-            potting: components["schemas"]["TrayPotOn"][];
+            /** @description Each day on which plants of it go into pots, in order. */
+            potting: components["schemas"]["PottingDay"][];
             /**
              * Format: date
              * @description Day on which hardening off begins.
@@ -4882,6 +4879,19 @@ export interface components {
              * @description The share of their cell that roots fill; over 1 they circle.
              */
             cell_filled: number;
+        };
+        /** @description A day on which plants of a sowing go into pots. */
+        PottingDay: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /**
+             * @description The trays of cells that they leave, and those of pots that they come into, in the order of their
+             *     identifiers.
+             */
+            trays: string[];
         };
         /** @description Power, energy and cost of a bay or of the whole room on a day. */
         Power: {
@@ -6089,11 +6099,8 @@ export interface components {
              * @description Day to pot on the first of it; `None` when it stays where it was sown.
              */
             pot_on?: string | null;
-            /**
-             * @description The day for each of its trays of cells whose plants go into pots, and each of pots that takes
-             *     them, in the order of their identifiers.
-             */
-            potting: components["schemas"]["TrayPotOn"][];
+            /** @description Each day on which plants of it go into pots, in order. */
+            potting: components["schemas"]["PottingDay"][];
             /**
              * Format: date
              * @description Day on which hardening off begins.
@@ -6818,16 +6825,6 @@ export interface components {
              * @description Last day in this bay.
              */
             until: string;
-        };
-        /** @description The day on which plants leave a tray of cells for pots, or come into a tray of pots. */
-        TrayPotOn: {
-            /** @description The tray. */
-            tray: string;
-            /**
-             * Format: date
-             * @description The day.
-             */
-            on: string;
         };
         /** @description The root zone of a tray on a day. */
         TrayRoots: {

@@ -30,8 +30,8 @@
   {#if tone[finding.severity]}
     <p class="text-sm font-semibold text-wine">{tone[finding.severity]}</p>
   {/if}
-  <div class="flex items-center justify-between gap-3">
-    <h3 class="text-lg">{words.say(finding.headline)}</h3>
+  <div class="flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
+    <h3 class="min-w-48 flex-1 text-lg">{words.say(finding.headline)}</h3>
     {#if finding.fixes.length === 1}{@render fixes()}{/if}
   </div>
   <p class="mt-1">{words.say(finding.reason)}</p>

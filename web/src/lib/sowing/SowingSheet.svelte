@@ -55,12 +55,13 @@
   /** The days of potting on, with the trays of cells that each empties. */
   const potting = $derived.by(() => {
     const days: [string, string[]][] = dates.pot_on ? [[dates.pot_on, []]] : [];
-    for (const { tray, on } of dates.potting) {
-      const own = bench.draft?.trays.find((other) => other.id === tray);
-      if (!own || own.potted) continue;
+    for (const { on, trays } of dates.potting) {
+      const own = bench.draft?.trays.filter((other) => !other.potted && trays.includes(other.id));
+      if (!own?.length) continue;
+      const names = own.map((tray) => tray.name);
       const day = days.find((day) => day[0] === on);
-      if (day) day[1].push(own.name);
-      else days.push([on, [own.name]]);
+      if (day) day[1].push(...names);
+      else days.push([on, names]);
     }
     return days.sort();
   });
