@@ -17,6 +17,9 @@ interface Shot {
   chapter?: string;
   /** A button to press first. */
   press?: string;
+  /** What is to be there before that, and after it, by its test id. */
+  wait?: string;
+  after?: string;
 }
 
 const SHOTS = [
@@ -60,21 +63,24 @@ const SHOTS = [
     press: 'Plan the mats',
     see: 'Sharing the heat mats',
   },
-  {
-    name: 'window-year',
-    path: '/?on=2027-04-09&bay=window/t1',
-    size: DESK,
-    ground: 'dark',
-    see: 'Daylight through the year',
-  },
   { name: 'room-phone', path: '/?on=2027-04-09', size: PHONE, ground: 'light' },
-  { name: 'start-shelves', path: '/start?step=stands&on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'start-season', path: '/start?step=season&on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'sowing', path: '/sowing?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'seeds', path: '/seeds?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'setup-day', path: '/setup?on=2027-04-09', size: DESK, ground: 'light' },
   { name: 'flat-plan', path: '/print?tray=mx1&on=2027-03-18', size: DESK, ground: 'light' },
-  { name: 'potted-on', path: '/?on=2027-05-02&bay=coat/t1', size: DESK, ground: 'light' },
+  { name: 'power-day', path: '/power?on=2027-04-10', size: DESK, ground: 'light', wait: 'savings' },
+  {
+    name: 'power-cost',
+    path: '/power?on=2027-04-10',
+    size: DESK,
+    ground: 'light',
+    wait: 'savings',
+    press: 'Try lamps and walls',
+    after: 'frontier',
+    see: 'A plant costs',
+  },
+  { name: 'room-cords', path: '/?on=2027-04-10', size: DESK, ground: 'light', press: 'Cords' },
 ] satisfies Shot[] as Shot[];
 
 test('tray-shelf', async ({ page, app }) => {
@@ -107,8 +113,10 @@ for (const shot of SHOTS) {
     await page.getByTestId('stage').or(page.getByTestId('date')).first().waitFor();
     await page.waitForLoadState('networkidle');
     await page.evaluate(() => document.fonts.ready);
+    if (shot.wait) await page.getByTestId(shot.wait).waitFor();
     if (shot.chapter) await page.getByRole('tab', { name: shot.chapter }).click();
     if (shot.press) await page.getByRole('button', { name: shot.press }).click();
+    if (shot.after) await page.getByTestId(shot.after).waitFor();
     if (shot.see) {
       const heading = page.getByRole('heading', { name: shot.see });
       await heading.evaluate((element) => element.scrollIntoView({ block: 'start' }));

@@ -157,7 +157,7 @@ test('trays and racks that share their names are shown in every view', async ({ 
   await page.request.post(`${app.url}/api/plans`, {
     data: { plan: largePlan(4), word: 'began' },
   });
-  for (const view of ['', 'sowing', 'seeds', 'setup', 'print']) {
+  for (const view of ['', 'sowing', 'seeds', 'power', 'setup', 'print']) {
     await page.goto(`${app.url}/${view}?on=2027-04-09`);
     await expect(page.locator('main')).not.toBeEmpty();
     await page.waitForLoadState('networkidle');

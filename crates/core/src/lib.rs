@@ -21,6 +21,7 @@ pub mod lamps;
 pub mod plan;
 pub mod season;
 pub mod day;
+pub mod cost;
 pub mod placement;
 pub mod readings;
 pub mod advice;

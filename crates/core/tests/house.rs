@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 21] = [
+const ROOMS: [&str; 22] = [
     "basis",
     "site",
     "crops",
@@ -22,6 +22,7 @@ const ROOMS: [&str; 21] = [
     "plan",
     "season",
     "day",
+    "cost",
     "placement",
     "readings",
     "advice",

@@ -246,24 +246,20 @@ fn clear_heights_end_under_the_deck_above_or_at_the_posts_end() {
 #[test]
 fn lamps_cost_what_they_draw_while_something_wants_light() {
     let plan = kettle_fen(|_| ());
-    let bay = room::bays(&plan.places).nth(1).unwrap();
+    let all = reckoned(&plan);
+    let on = |day: Date| {
+        let views = Looker::new(&all, Detail::Outline).look(0, day);
+        let bay = &views[1].computed;
+        (bay.burning, bay.power)
+    };
+    assert_eq!(on(date(2027, 4, 6)), (false, Power::default()));
     // 4 x 45 W for 15 h from 06:00: 2.7 kWh, of them 0.18 before 07:00 at 0.19 and the rest at
     // 0.29 a kWh; 180 W / 230 V.
-    let power = Power::of_lamps(bay.tier, true, &plan.site);
+    let (burning, power) = on(date(2027, 4, 7));
+    assert!(burning);
     assert!((power.kwh_per_day - 2.7).abs() < 1e-12);
     assert!((power.cost_per_day - 0.765).abs() < 1e-12);
     assert!((power.amps - 180.0 / 230.0).abs() < 1e-12);
-    assert_eq!(
-        Power::of_lamps(bay.tier, false, &plan.site),
-        Power::default()
-    );
-    let all = reckoned(&plan);
-    let burns = |day: Date| {
-        let views = Looker::new(&all, Detail::Outline).look(0, day);
-        views[1].computed.burning
-    };
-    assert!(!burns(date(2027, 4, 6)));
-    assert!(burns(date(2027, 4, 7)));
 }
 
 #[test]

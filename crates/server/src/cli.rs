@@ -11,7 +11,8 @@ use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sunrise_core::ask::calc::{
-    Ask, ChamberSetUp, DegreeUnit, Progress, RootZone, Scene, Sown, Understanding, Want,
+    Ask, ChamberSetUp, DegreeUnit, LoadSetUp, Progress, RootZone, Scene, Sown, Understanding, Want,
+    WindowAsk,
 };
 use sunrise_core::ask::{self, DateSpan, Detail, Fields, Plan, opening_day};
 use sunrise_core::basis::fault::Fault;
@@ -82,6 +83,10 @@ enum Model {
     Chamber,
     /// How many cells and seeds to sow for the plants wanted
     Seeds,
+    /// The load of a day by the hour on circuits, strips, timers and chains
+    Load,
+    /// The cheapest hours for lamps on a day
+    Timer,
     /// Where trays stand through their stages, and how little must stand nowhere
     Placement,
     /// Last and first frosts from daily minima (CSV or EPW) on standard input
@@ -131,6 +136,8 @@ fn calculate(model: &Model) -> Result<()> {
         Model::RootZone => answer(RootZone::day),
         Model::Chamber => answer(ChamberSetUp::day),
         Model::Seeds => answer(Want::to_sow),
+        Model::Load => answer(LoadSetUp::day),
+        Model::Timer => answer(WindowAsk::windows),
         Model::Placement => answer(|instance| ask::calc::place(instance, &mut tell_on_terminal)),
         Model::Frost {
             latitude,

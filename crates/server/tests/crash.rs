@@ -28,7 +28,7 @@ fn twenty_kills_lose_no_acknowledged_edit() {
             let killed = &killed;
             scope.spawn(move || {
                 // A different moment each time, so that every part of a save is hit.
-                std::thread::sleep(Duration::from_millis(40 + round * 7));
+                std::thread::sleep(Duration::from_millis(80 + round * 11));
                 let _ = std::process::Command::new("kill")
                     .args(["-9", &process.to_string()])
                     .status();

@@ -15,6 +15,7 @@
   import PickSheet from '$lib/room/whole/PickSheet.svelte';
   import PlaceSheet from '$lib/room/place/PlaceSheet.svelte';
   import RoomSheet from '$lib/room/whole/RoomSheet.svelte';
+  import { cords } from '$lib/power/cords.svelte';
   import { bench } from '$lib/bench/workbench.svelte';
 
   let sheet: HTMLElement | undefined = $state();
@@ -89,6 +90,13 @@
           class="quiet"
           title="The whole room, and back (0)"
           onclick={() => stage.toggleWhole()}>Whole room</button
+        >
+        <button
+          class="quiet"
+          class:bg-straw-soft!={cords.drawn}
+          aria-pressed={cords.drawn}
+          title="Sockets, strips, timers and their cords; drag a plug to where it is to go"
+          onclick={() => (cords.drawn = !cords.drawn)}>Cords</button
         >
         {#if bench.building}
           <button

@@ -20,7 +20,7 @@ pub struct Finding {
     pub id: String,
     /// Which judgement speaks: its file's name, put there by the list.
     pub code: &'static str,
-    /// What it is about: light, warmth, air, space or sowing; put there by the list.
+    /// What it is about: light, warmth, air, space, sowing or power; put there by the list.
     pub topic: &'static str,
     /// How much it matters.
     pub severity: Severity,
@@ -73,9 +73,8 @@ impl Finding {
         }
     }
 
-    /// A finding on a place on `days`, of common practice and without fixes.
-    pub(super) fn of_place(
-        place: &Place,
+    /// A finding on the plan as a whole, of common practice and without fixes.
+    pub(super) fn of_plan(
         days: DateSpan,
         severity: Severity,
         headline: Statement,
@@ -86,7 +85,7 @@ impl Finding {
             code: "",
             topic: "",
             severity,
-            place: Some(place.id.clone()),
+            place: None,
             bay: None,
             sowing: None,
             trays: Vec::new(),
@@ -96,6 +95,20 @@ impl Finding {
             reason,
             source: COMMON_PRACTICE,
             fixes: Vec::new(),
+        }
+    }
+
+    /// A finding on a place on `days`, of common practice and without fixes.
+    pub(super) fn of_place(
+        place: &Place,
+        days: DateSpan,
+        severity: Severity,
+        headline: Statement,
+        reason: Statement,
+    ) -> Self {
+        Self {
+            place: Some(place.id.clone()),
+            ..Self::of_plan(days, severity, headline, reason)
         }
     }
 }

@@ -3,7 +3,7 @@
 use crate::advice::finding::Finding;
 use crate::advice::judgement::Judgement;
 use crate::advice::sowing_view::SowingView;
-use crate::advice::{air, light, sowing, space, warmth};
+use crate::advice::{air, light, power, sowing, space, warmth};
 use crate::day::place::PlaceView;
 use crate::day::room::RoomView;
 use crate::day::view::BayView;
@@ -17,6 +17,7 @@ fn all() -> impl Iterator<Item = (&'static str, &'static str, &'static Judgement
         ("space", space::ALL),
         ("air", air::ALL),
         ("sowing", sowing::ALL),
+        ("power", power::ALL),
     ];
     topics.into_iter().flat_map(|(topic, list)| {
         list.iter()

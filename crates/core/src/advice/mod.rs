@@ -10,12 +10,14 @@ mod fixes;
 mod judgement;
 mod light;
 mod list;
+mod power;
 mod sowing;
 mod sowing_view;
 mod space;
 #[cfg(test)]
 mod testing;
 mod warmth;
+mod wired;
 
 pub use finding::{Finding, Severity, name_each};
 pub use list::{codes, on_bay, on_place, on_plan, on_room};

@@ -7,8 +7,8 @@ use crate::advice::list;
 use crate::day::detail::Detail;
 use crate::day::place::PlaceView;
 use crate::day::view::{BayView, Looker};
-use crate::plan::SoundPlan;
 use crate::plan::patch::patched;
+use crate::plan::{Plan, SoundPlan};
 use crate::season::Reckoned;
 pub use crate::testing::*;
 
@@ -52,4 +52,61 @@ pub fn fixed(plan: &SoundPlan, finding: &Finding) -> SoundPlan {
     let fixed = patched(plan, &finding.fixes[0].patch).unwrap();
     assert_ne!(fixed, **plan, "a fix changes something");
     fixed.check().unwrap()
+}
+
+/// The one rack with a circuit of `breaker_a`, a socket, a strip of 2,300 W in it, and something of the
+/// household in that.
+pub fn wired(mains_v: f64, breaker_a: f64, change: impl FnOnce(&mut Plan)) -> SoundPlan {
+    let wiring = serde_json::json!({
+        "feeds": [
+            {"id": "circuit", "name": "Circuit", "kind": {"circuit": {"breaker_a": breaker_a, "rcd": true, "rcd_tested": "2026-12-01"}}},
+            {"id": "socket", "name": "Socket", "into": "circuit", "height_mm": 300, "kind": {"socket": {"outlets": 4}}},
+            {"id": "strip", "name": "Strip", "into": "socket", "height_mm": 1500, "kind": {"strip": {"rating_w": 2300, "outlets": 40}}},
+        ],
+        "appliances": [{"id": "load", "name": "Load", "watts": 100, "plugged": "strip"}],
+    });
+    one_rack(|plan| {
+        plan.site.mains_v = mains_v;
+        plan.wiring = serde_json::from_value(wiring).expect("it is a wiring");
+        change(plan);
+    })
+}
+
+/// Puts a timer between the strip and its socket.
+pub fn through_timer(plan: &mut Plan, rating_w: f64) {
+    let timer = serde_json::json!({
+        "id": "timer", "name": "Timer", "into": "socket", "height_mm": 1500,
+        "kind": {"timer": {"rating_w": rating_w, "outlets": 1, "clock": "dial15"}},
+    });
+    plan.wiring.feeds[2].into = Some("timer".into());
+    plan.wiring
+        .feeds
+        .push(serde_json::from_value(timer).expect("it is a timer"));
+}
+
+/// Links so many lamps in a chain of which the maker allows `most`.
+pub fn linked(plan: &mut Plan, lamps: usize, most: u32) {
+    let chain = serde_json::json!({
+        "id": "chain", "name": "Chain", "into": "strip", "height_mm": 1500,
+        "kind": {"chain": {"most_lamps": most}},
+    });
+    plan.wiring
+        .feeds
+        .push(serde_json::from_value(chain).expect("it is a chain"));
+    let lamp = tier(plan, "door", "t1").lamps[0].clone();
+    let all = (0..lamps).map(|i| crate::room::Lamp {
+        id: format!("l{i}"),
+        plugged: Some("chain".into()),
+        ..lamp.clone()
+    });
+    tier(plan, "door", "t1").lamps = all.collect();
+}
+
+/// Plugs all gear into the strip.
+pub fn all_in_the_strip(plan: &mut Plan) {
+    let tiers = plan.places.iter_mut().flat_map(|place| &mut place.tiers);
+    tiers.for_each(|tier| {
+        tier.plugs_mut()
+            .for_each(|plug| *plug = Some("strip".into()))
+    });
 }

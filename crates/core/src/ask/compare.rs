@@ -5,8 +5,10 @@ use jiff::civil::Date;
 use crate::basis::fault::Fault;
 use crate::compare;
 use crate::compare::chamber::ChamberWay;
+use crate::compare::frontier::Frontier;
 use crate::compare::least_gear::{LeastGear, Lessening};
 use crate::compare::making_room::{Overflow, Trying};
+use crate::compare::savings::Savings;
 use crate::compare::warmth::WarmWays;
 use crate::compare::{SetUp, chamber, warmth};
 use crate::day::frost_night::FrostNight;
@@ -21,6 +23,27 @@ use crate::season::mats::MatSeason;
 /// Other set-ups of a bay on `date`; see [`compare::set_ups`].
 pub fn set_ups(plan: &SoundPlan, bay: &BayRef, date: Date, fields: &Fields) -> Vec<SetUp> {
     compare::set_ups(&Reckoned::of(plan, fields), bay, date)
+}
+
+/// What the lamps cost on `date`, and what gives the same light for less; see [`compare::savings`].
+pub fn savings(
+    plan: &SoundPlan,
+    date: Date,
+    fields: &Fields,
+    tell: &mut dyn FnMut(Lessening) -> bool,
+) -> Savings {
+    compare::savings::savings(&Reckoned::of(plan, fields), date, tell)
+}
+
+/// Set-ups of a bay by cost and by what they raise; see [`compare::frontier`].
+pub fn frontier(
+    plan: &SoundPlan,
+    bay: &BayRef,
+    date: Date,
+    fields: &Fields,
+    tell: &mut dyn FnMut(Lessening) -> bool,
+) -> Option<Frontier> {
+    compare::frontier::frontier(&Reckoned::of(plan, fields), bay, date, tell)
 }
 
 /// Other ways to warm what germinates in a bay on `date`; see [`warmth::warm_ways`].

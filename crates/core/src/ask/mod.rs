@@ -7,17 +7,20 @@ mod compare;
 mod jobs;
 mod library;
 mod placing;
+mod power;
 mod when;
 
 pub use assess::{Assessment, Season, assess, assess_again, opening_day};
 pub use compare::{
-    chamber_ways, frost_night, least_gear, make_room, mat_season, probe, set_ups, warm_ways,
+    chamber_ways, frontier, frost_night, least_gear, make_room, mat_season, probe, savings,
+    set_ups, warm_ways,
 };
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
 pub use library::{crops, homes, kinds, units};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
+pub use power::{DrawOnDay, Electricity, LitShelf, PriceFrom, power};
 pub use when::{CropStart, when};
 
 pub use crate::advice::Finding;
@@ -25,8 +28,10 @@ pub use crate::basis::dates::{DateSpan, days_between};
 pub use crate::basis::units::{UnitRow, UnitSystem};
 pub use crate::compare::SetUp;
 pub use crate::compare::chamber::ChamberWay;
+pub use crate::compare::frontier::Frontier;
 pub use crate::compare::least_gear::{LeastGear, Lessening};
 pub use crate::compare::making_room::{Overflow, Trying};
+pub use crate::compare::savings::Savings;
 pub use crate::compare::warmth::WarmWays;
 pub use crate::crops::{Crop, Library};
 pub use crate::day::away::Away;
@@ -52,3 +57,4 @@ pub use crate::season::how_many::SowingCells;
 pub use crate::season::jobs::{Event, EventKind};
 pub use crate::season::mats::MatSeason;
 pub use crate::site::home::Home;
+pub use crate::site::tariff::{HourPrices, read_csv as read_tariff};

@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::units::area_m2;
+
 /// A direction in the deck's plane.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -33,6 +35,11 @@ pub struct Footprint {
 }
 
 impl Footprint {
+    /// What it covers, in m².
+    pub fn area_m2(&self) -> f64 {
+        area_m2(self.x_mm[1] - self.x_mm[0], self.y_mm[1] - self.y_mm[0])
+    }
+
     /// Whether two trays cannot both stand: more than a rim's width of each lies in the other.
     pub fn overlaps(&self, other: &Self) -> bool {
         const RIM_MM: f64 = 2.0;

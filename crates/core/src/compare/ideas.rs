@@ -24,6 +24,16 @@ pub(super) struct Idea {
 }
 
 impl Idea {
+    /// A tier as it would be, with the trays as they stand.
+    pub(super) fn of(name: Statement, tier: Tier) -> Self {
+        Self {
+            code: "",
+            name,
+            tier,
+            stands: Vec::new(),
+        }
+    }
+
     /// The plan with the idea in the place of `bay`.
     pub(super) fn plan(&self, plan: &SoundPlan, bay: &Bay<'_>) -> Option<Plan> {
         let mut plan: Plan = (**plan).clone();
@@ -128,6 +138,14 @@ pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<I
     }
     if let Some(bar) = kind("bar-led-14") {
         let name = say!("Three thin bars fixed in a foil box");
+        add(
+            "four_bars_in_foil",
+            say!("Four thin bars in a foil box"),
+            &|other| {
+                other.lamps = rows_of(bar, 4, bay);
+                line_with_foil(other);
+            },
+        );
         add("bars_in_foil", name, &|other| {
             other.lamps = rows_of(bar, 3, bay);
             let highest = bay.clear_height_mm() - bar.body_height_mm;
@@ -135,6 +153,17 @@ pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<I
             line_with_foil(other);
             other.adjust = Some(Adjust::Fixed);
         });
+    }
+    if let Some(light) = kind("shop-led-36") {
+        for (n, code, name) in [
+            (2, "two_in_foil", say!("Two shop lights in a foil box")),
+            (3, "three_in_foil", say!("Three shop lights in a foil box")),
+        ] {
+            add(code, name, &|other| {
+                other.lamps = rows_of(light, n, bay);
+                line_with_foil(other);
+            });
+        }
     }
     if let Some(panel) = kind("panel-led-100") {
         let name = say!("One strong panel high above");
@@ -154,7 +183,7 @@ pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<I
     ideas
 }
 
-fn line_with_foil(tier: &mut Tier) {
+pub(super) fn line_with_foil(tier: &mut Tier) {
     let sides = &mut tier.sides;
     let all = [
         &mut sides.left,
@@ -167,7 +196,7 @@ fn line_with_foil(tier: &mut Tier) {
 }
 
 /// `count` lamps of a kind in even rows, as low as they may begin.
-fn rows_of(kind: &Lamp, count: usize, bay: &Bay<'_>) -> Vec<Lamp> {
+pub(super) fn rows_of(kind: &Lamp, count: usize, bay: &Bay<'_>) -> Vec<Lamp> {
     let highest = bay.clear_height_mm() - kind.body_height_mm;
     let mut lamps: Vec<Lamp> = (0..count)
         .map(|i| Lamp {

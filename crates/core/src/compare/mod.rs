@@ -1,9 +1,11 @@
 //! Other ways to do what a bay or a chamber does, beside the one that is there.
 
 pub mod chamber;
+pub mod frontier;
 mod ideas;
 pub mod least_gear;
 pub mod making_room;
+pub mod savings;
 mod set_ups;
 mod turned;
 pub mod warmth;

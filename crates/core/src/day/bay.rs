@@ -18,6 +18,7 @@ use crate::day::trays::TrayOnDay;
 use crate::lamps::start::Start;
 use crate::light::colour::Colour;
 use crate::power::Power;
+use crate::power::draw::Draw;
 use crate::room::BayRef;
 
 /// A bay on a date.
@@ -55,8 +56,11 @@ pub struct BayOnDay {
     pub roots: Option<Vec<TrayRoots>>,
     /// The hours in which the lamps burn while something here wants light.
     pub burns: Start,
-    /// What the lamps draw.
+    /// What lamps, mats and fans draw together.
     pub power: Power,
+    /// What each of them draws.
+    #[serde(skip)]
+    pub draws: Vec<Draw>,
     /// What its own sheet shows besides; `None` when it was not asked for.
     pub detail: Option<BayDetail>,
 }

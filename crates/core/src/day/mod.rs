@@ -7,6 +7,7 @@ pub mod bay;
 pub mod cell_light;
 pub mod closed_air;
 pub mod detail;
+pub mod draws;
 pub mod fits;
 pub mod frost_night;
 pub mod hang;

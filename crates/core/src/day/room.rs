@@ -23,7 +23,7 @@ pub struct RoomOnDay {
     pub bays: Vec<BayOnDay>,
     /// Trays that stand nowhere.
     pub unplaced: Vec<UnplacedTray>,
-    /// What all lamps together draw.
+    /// What all lamps, mats and fans draw together.
     pub power: Power,
     /// What dries first, on days away and shortly before.
     pub away: Option<Away>,

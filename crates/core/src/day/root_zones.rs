@@ -126,6 +126,29 @@ pub fn of_bay(
     each.filter_map(|i| here.roots(i)).collect()
 }
 
+/// The mats of a bay that are plugged in, by their index, each with the share of the day that it is on.
+pub fn mats_on(
+    plan: &SoundPlan,
+    bay: &Bay<'_>,
+    standing: &[Standing<'_>],
+    ppfd: &[f64],
+    closed: Option<&ClosedAir>,
+) -> Vec<(usize, f64)> {
+    if bay.place.outdoors() {
+        return Vec::new();
+    }
+    let here = Here {
+        plan,
+        bay,
+        standing,
+        ppfd,
+        closed,
+    };
+    let mats = bay.tier.mats.iter().enumerate();
+    let duties = mats.filter_map(|(i, mat)| Some((i, here.duty(mat)?)));
+    duties.filter(|(_, duty)| *duty > 0.0).collect()
+}
+
 /// A bay and what stands in it.
 struct Here<'a> {
     plan: &'a SoundPlan,
@@ -156,6 +179,21 @@ impl Here<'_> {
                 best
             }
         })
+    }
+
+    /// The share of the day that `mat` is on; `None` while it is not plugged in.
+    fn duty(&self, mat: &Mat) -> Option<f64> {
+        if let Some(air) = self.closed.filter(|air| air.probe_mm.is_some()) {
+            // A chamber's thermostat switches all its mats, whichever shelf germinates.
+            return Some(air.day.duty);
+        }
+        if !plugged_in(self.bay.tier, mat, self.standing) {
+            return None;
+        }
+        if mat.thermostat_c.is_none() {
+            return Some(1.0);
+        }
+        Some(tray::zone_day(self.zone(self.with_probe(mat)?))?.duty)
     }
 
     fn zone(&self, i: usize) -> RootZone {

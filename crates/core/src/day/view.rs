@@ -10,6 +10,7 @@ use crate::day::bay::{BayDetail, BayOnDay};
 use crate::day::cell_light::{CellLight, FromAbove, PartLight};
 use crate::day::closed_air::ClosedAir;
 use crate::day::detail::Detail;
+use crate::day::draws;
 use crate::day::fits::bay_fits;
 use crate::day::hang::{DAYS_AHEAD, hang};
 use crate::day::harm::{Harm, Harmed};
@@ -27,6 +28,7 @@ use crate::light::colour::Colour;
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::plan::SoundPlan;
+use crate::power::draw::Draw;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
@@ -256,6 +258,7 @@ impl<'a> Looker<'a> {
             .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
         let mut roots = self.root_zones(&scene, &trays);
+        let draws = self.draws(&scene, &trays);
         // 3. What harms, and how the lamps would hang best.
         let harmed =
             [Harm::Stretched, Harm::Bleached].map(|harm| self.harmed(harm, &scene, &lights));
@@ -285,7 +288,8 @@ impl<'a> Looker<'a> {
             load: DeckLoad::of(bay.place, standing),
             roots: Some(roots),
             burns: Start::of(bay.tier.burning(), drawn_w(bay.tier), &plan.site),
-            power: Power::of_lamps(bay.tier, burning, &plan.site),
+            power: Power::of(&draws, &plan.site, date),
+            draws,
             detail,
         };
         BayView {
@@ -321,17 +325,21 @@ impl<'a> Looker<'a> {
         }
     }
 
-    fn root_zones(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<TrayRoots> {
-        let mean_ppfd = |tray: &TrayOnDay| {
-            let cells = tray.parts.iter().flat_map(PartOnDay::ppfd);
-            let cells: Vec<f64> = cells.copied().collect();
-            if scene.lit_h > 0.0 {
-                Spread::of(&cells).mean
-            } else {
-                0.0
-            }
+    /// What draws in the bay.
+    fn draws(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<Draw> {
+        let (bay, standing) = (&scene.bay, &scene.standing[..]);
+        let closed = scene.closed.as_deref();
+        let mats = if bay.tier.mats.is_empty() {
+            Vec::new()
+        } else {
+            let ppfd = mean_ppfd(scene, trays);
+            root_zones::mats_on(self.reckoned.plan, bay, standing, &ppfd, closed)
         };
-        let ppfd: Vec<f64> = trays.iter().map(mean_ppfd).collect();
+        draws::of_bay(bay, scene.lit_h > 0.0, !standing.is_empty(), &mats, closed)
+    }
+
+    fn root_zones(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<TrayRoots> {
+        let ppfd = mean_ppfd(scene, trays);
         let plan = self.reckoned.plan;
         // Who goes away wants to know of every tray.
         let whose = if scene.detailed || plan.away_near(scene.date).is_some() {
@@ -363,4 +371,18 @@ impl<'a> Looker<'a> {
         harmed.until = days.take_while(harms).last().unwrap_or(scene.date);
         Some(harmed)
     }
+}
+
+/// The light on each of `trays` while the lamps burn, in µmol/m²/s; 0 while they are off.
+fn mean_ppfd(scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<f64> {
+    let mean = |tray: &TrayOnDay| {
+        let cells = tray.parts.iter().flat_map(PartOnDay::ppfd);
+        let cells: Vec<f64> = cells.copied().collect();
+        if scene.lit_h > 0.0 {
+            Spread::of(&cells).mean
+        } else {
+            0.0
+        }
+    };
+    trays.iter().map(mean).collect()
 }

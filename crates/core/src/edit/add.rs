@@ -167,6 +167,7 @@ impl Editor {
         }
         lamp.x_mm = place.width_mm / 2.0;
         lamp.y_mm = widest_gap_mm(place.depth_mm, tier.lamps.iter().map(|l| l.y_mm));
+        lamp.plugged = None;
         lamp.id = free_id("lamp", tier.lamps.iter().map(|l| &l.id));
         self.made_gear(bay, GearList::Lamps, &lamp.id);
         self.tier(at).lamps.push(lamp);
@@ -225,6 +226,7 @@ impl Editor {
             ));
         };
         (mat.x_mm, mat.y_mm, mat.along) = (spot.x_mm, spot.y_mm, spot.along);
+        mat.plugged = None;
         mat.id = free_id("mat", tier.mats.iter().map(|m| &m.id));
         self.made_gear(bay, GearList::Mats, &mat.id);
         self.tier(at).mats.push(mat);
@@ -256,6 +258,7 @@ impl Editor {
         };
         fan.y_mm = place.depth_mm / 2.0;
         fan.height_mm = fan.height_mm.min(clear_mm - half).max(half);
+        fan.plugged = None;
         fan.id = free_id("fan", tier.fans.iter().map(|f| &f.id));
         self.made_gear(bay, GearList::Fans, &fan.id);
         self.tier(at).fans.push(fan);

@@ -23,7 +23,8 @@ impl Editor {
                 tier: tier.clone(),
             };
             let at = self.tier_at(&bay)?;
-            let tier = self.plan.places[at[0]].tiers[at[1]].clone();
+            let mut tier = self.plan.places[at[0]].tiers[at[1]].clone();
+            tier.unplug();
             match &thing.gear {
                 None => {
                     names.push(self.bay_name(&bay));
@@ -40,6 +41,7 @@ impl Editor {
         let original = self.plan.places[index].name.clone();
         let mut place = self.plan.places[index].clone();
         self.name_place(&mut place);
+        place.tiers.iter_mut().for_each(Tier::unplug);
         if place.spot.is_some() {
             place.spot = self.free_spot(&place);
         }

@@ -88,6 +88,11 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::ShareFlat(share) => editor.share_flat(plan, share),
         Edit::SetFormat { tray, format } => editor.set_format(plan, tray, format),
         Edit::PotOn { sowing, format } => editor.pot_on(plan, sowing, format.as_deref()),
+        Edit::AddFeed { kind, into } => editor.add_feed(kind, into.as_deref()),
+        Edit::RemoveFeed { feed } => editor.remove_feed(feed),
+        Edit::AddAppliance { name, watts } => editor.add_appliance(name, *watts),
+        Edit::RemoveAppliance { appliance } => editor.remove_appliance(appliance),
+        Edit::ProposeWiring => editor.propose_wiring(),
         Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
     }?;
     let Editor { plan, made } = editor;

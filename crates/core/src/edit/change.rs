@@ -188,6 +188,33 @@ pub enum Edit {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         format: Option<String>,
     },
+    /// Adds a circuit, a socket, a strip, a timer or a chain of a generic kind.
+    AddFeed {
+        /// The kind.
+        kind: String,
+        /// The feed that it is plugged into; the first circuit or socket when left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        into: Option<String>,
+    },
+    /// Takes a feed out; what was plugged into it goes into what it was plugged into.
+    RemoveFeed {
+        /// The feed.
+        feed: String,
+    },
+    /// Adds something else of the household.
+    AddAppliance {
+        /// What it is, in words.
+        name: String,
+        /// Power drawn at the plug.
+        watts: f64,
+    },
+    /// Takes something of the household out.
+    RemoveAppliance {
+        /// The appliance.
+        appliance: String,
+    },
+    /// Plugs in all lamps, mats and fans that are plugged in nowhere.
+    ProposeWiring,
     /// Takes a sowing out, and the trays that hold nothing else.
     RemoveSowing {
         /// The sowing.

@@ -199,6 +199,7 @@ impl Editor {
             let tier = self.tier(at);
             tier.photoperiod_h = model.photoperiod_h;
             tier.lamps.clone_from(&model.lamps);
+            tier.unplug();
             for lamp in &mut tier.lamps {
                 (lamp.x_mm, lamp.y_mm) = (lamp.x_mm * x, lamp.y_mm * y);
                 let highest_mm = clear_mm - lamp.body_height_mm;

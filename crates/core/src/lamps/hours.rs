@@ -1,5 +1,7 @@
 //! How long lamps burn: the owner of the least hours, the timer's step and the crops' limits.
 
+use crate::lamps::start::USUAL_STEP_MIN;
+
 /// How long lamps may burn.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct HourLimits {
@@ -15,8 +17,8 @@ pub struct HourLimits {
 /// source).
 const LEAST_HOURS: [f64; 2] = [12.0, 4.0];
 
-/// A mechanical timer's step, in hours (common practice, no source: 15 or 30 minutes).
-pub(super) const TIMER_STEP_H: f64 = 0.5;
+/// The step by which hours are chosen, so that any timer can be set to them.
+pub(super) const TIMER_STEP_H: f64 = USUAL_STEP_MIN as f64 / 60.0;
 
 impl HourLimits {
     /// For crops that stand `most_h`, of which `free_h` are not quiet; where `daylight` gives them

@@ -4,8 +4,11 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::clock::{Burning, DAY_H};
-use crate::lamps::hours::TIMER_STEP_H;
 use crate::site::Site;
+
+/// The step of a timer of which nobody said what it is set by, in minutes: a dial's coarser one (common
+/// practice, no source).
+pub const USUAL_STEP_MIN: u32 = 30;
 
 /// An hour to begin at, and what that means.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
@@ -30,16 +33,22 @@ impl Start {
             to_h: burning.to_h(),
             quiet_h: site.quiet.map_or(0.0, |quiet| burning.within(quiet)),
             cheap_h: site.cheap.map_or(0.0, |cheap| burning.within(cheap.hours)),
-            cost_per_day: site.cost_per_day(watts, burning),
+            cost_per_day: site.cost_on(None, watts, burning),
         }
     }
 
     /// The best hour to begin at, to burn `watts` for `hours` a day: the least of it in quiet
     /// hours, then the least cost, then the least change from `now_h`.
     pub fn best(hours: f64, now_h: f64, watts: f64, site: &Site) -> Self {
-        let steps = (DAY_H / TIMER_STEP_H) as i32;
+        Self::best_in_steps(hours, now_h, watts, site, USUAL_STEP_MIN)
+    }
+
+    /// The same for a timer that is set by steps of `step_min` minutes.
+    pub fn best_in_steps(hours: f64, now_h: f64, watts: f64, site: &Site, step_min: u32) -> Self {
+        let step_h = f64::from(step_min.max(1)) / 60.0;
+        let steps = (DAY_H / step_h) as i32;
         // As it is first: of equals, the first is taken.
-        let hours_of_day = (0..steps).map(|i| f64::from(i) * TIMER_STEP_H);
+        let hours_of_day = (0..steps).map(|i| f64::from(i) * step_h);
         let starts = std::iter::once(now_h).chain(hours_of_day);
         let change = |from_h: f64| {
             let away = (from_h - now_h).rem_euclid(DAY_H);

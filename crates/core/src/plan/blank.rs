@@ -5,8 +5,10 @@ use jiff::civil::Date;
 use crate::basis::dates::plus_days;
 use crate::basis::units::UnitSystem;
 use crate::plan::document::{Plan, SCHEMA_VERSION};
+use crate::room::wiring::Wiring;
 use crate::room::{Door, Room};
 use crate::site::home::{Home, season_around};
+use crate::site::prices::Prices;
 use crate::site::{Air, Site};
 
 /// Days from today until plants go out where frost is no guide (our own estimate).
@@ -31,6 +33,7 @@ impl Plan {
                 mains_v: 230.0,
                 price_per_kwh: 0.0,
                 cheap: None,
+                by_hour: None,
                 quiet: None,
                 currency: "EUR".into(),
                 last_frost,
@@ -47,6 +50,8 @@ impl Plan {
             },
             season: season_around(last_frost),
             away: Vec::new(),
+            wiring: Wiring::default(),
+            prices: Prices::default(),
             room: Room {
                 width_mm: 3000.0,
                 depth_mm: 2500.0,

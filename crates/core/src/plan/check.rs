@@ -76,6 +76,8 @@ impl Plan {
         self.check_away(&root.at("away"), faults);
         self.room.check(&root.at("room"), faults);
         room::check(&self.places, &root.at("places"), faults);
+        self.wiring.check(&self.places, &root, faults);
+        self.prices.check(&root.at("prices"), faults);
         self.check_formats(&root.at("tray_formats"), faults);
         self.check_crops(&root.at("crops"), faults);
         let ids = Ids::of(self);

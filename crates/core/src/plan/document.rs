@@ -9,9 +9,11 @@ use crate::crops::Crop;
 use crate::plan::sowing::Sowing;
 use crate::plan::tray::Tray;
 use crate::room::container::TrayFormat;
+use crate::room::wiring::Wiring;
 use crate::room::{Place, Room};
 use crate::seeds::Packet;
 use crate::site::Site;
+use crate::site::prices::Prices;
 
 /// The version of the document that this code reads and writes.
 pub const SCHEMA_VERSION: u32 = 3;
@@ -37,6 +39,12 @@ pub struct Plan {
     pub room: Room,
     /// Racks and other places, from left to right.
     pub places: Vec<Place>,
+    /// How their gear is plugged together; empty where nobody said.
+    #[serde(default, skip_serializing_if = "Wiring::is_empty")]
+    pub wiring: Wiring,
+    /// What things cost; empty where nobody said.
+    #[serde(default, skip_serializing_if = "Prices::is_empty")]
+    pub prices: Prices,
     /// The kinds of tray in use.
     pub tray_formats: Vec<TrayFormat>,
     /// Crops of one's own, and those of the library that were changed, by the same identifier.

@@ -1,18 +1,24 @@
-//! What the lamps draw, use and cost.
+//! What every device draws, uses and costs, and what the cords that it hangs on may carry.
 
+pub mod draw;
+pub mod limits;
+pub mod load;
+pub mod window;
+
+use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::basis::units::energy_kwh;
+use crate::power::draw::Draw;
 use crate::room::{Lamp, Tier};
 use crate::site::Site;
 
-/// Power, energy and cost of a bay or of the whole room on a day.
+/// Power, energy and cost of a bay or of the whole room on a day: lamps, mats and fans.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, ToSchema)]
 pub struct Power {
-    /// Power while burning, in W.
+    /// Power of all that is used that day, on at once, in W.
     pub watts: f64,
-    /// Current while burning, in A, at the site's mains voltage and a power factor of 1.
+    /// Current of that in A, at the site's mains voltage and each device's power factor.
     pub amps: f64,
     /// Energy a day in kWh.
     pub kwh_per_day: f64,
@@ -26,19 +32,15 @@ pub fn drawn_w(tier: &Tier) -> f64 {
 }
 
 impl Power {
-    /// The lamps of `tier`, burning for its photoperiod when `burning`, else off.
-    pub fn of_lamps(tier: &Tier, burning: bool, site: &Site) -> Self {
-        if !burning {
-            return Self::default();
-        }
-        let watts = drawn_w(tier);
-        let kwh_per_day = energy_kwh(watts, tier.photoperiod_h);
-        Self {
-            watts,
-            amps: watts / site.mains_v,
-            kwh_per_day,
-            cost_per_day: site.cost_per_day(watts, tier.burning()),
-        }
+    /// What `draws` come to on `date` at the mains and the prices of `site`.
+    pub fn of(draws: &[Draw], site: &Site, date: Date) -> Self {
+        let each = draws.iter().map(|draw| Self {
+            watts: draw.watts,
+            amps: draw.volt_amps() / site.mains_v,
+            kwh_per_day: draw.kwh(),
+            cost_per_day: draw.cost(site, date),
+        });
+        each.sum()
     }
 }
 

@@ -23,9 +23,10 @@ pub struct Fan {
     pub y_mm: f64,
     /// Its middle above the deck.
     pub height_mm: f64,
+    /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub plugged: Option<String>,
 }
-
-impl Fan {}
 
 /// How far a lamp or a tray may stick out over the edge of a deck.
 pub const MOST_OVERHANG_MM: f64 = 120.0;

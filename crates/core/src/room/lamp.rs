@@ -70,6 +70,15 @@ pub struct Lamp {
     /// How far it has aged; left out for a new lamp.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ageing: Option<Ageing>,
+    /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub plugged: Option<String>,
+    /// Watts over volt-amperes, from its label; 1 when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub power_factor: Option<f64>,
+    /// The current that rushes in for a moment when it is switched on, in A, from its label.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub inrush_a: Option<f64>,
 }
 
 /// The brightness steps of a lamp.

@@ -44,6 +44,9 @@ pub struct Mat {
     /// Thickness of the foam that it lies on; left out, it lies on the deck.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pad_mm: Option<f64>,
+    /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub plugged: Option<String>,
 }
 
 /// Where the probe of a mat's thermostat is.

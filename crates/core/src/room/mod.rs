@@ -13,6 +13,7 @@ pub mod place;
 pub mod shelf;
 pub mod tier;
 mod walls;
+pub mod wiring;
 
 pub use bay::{Bay, BayRef, bays, find_bay, place_pointer};
 pub(crate) use check::check;

@@ -170,6 +170,19 @@ impl Tier {
         }
     }
 
+    /// Pulls every plug: what is copied is plugged in nowhere yet.
+    pub(crate) fn unplug(&mut self) {
+        self.plugs_mut().for_each(|plugged| *plugged = None);
+    }
+
+    /// What each lamp, mat and fan is plugged into.
+    pub(crate) fn plugs_mut(&mut self) -> impl Iterator<Item = &mut Option<String>> {
+        let lamps = self.lamps.iter_mut().map(|lamp| &mut lamp.plugged);
+        let mats = self.mats.iter_mut().map(|mat| &mut mat.plugged);
+        let fans = self.fans.iter_mut().map(|fan| &mut fan.plugged);
+        lamps.chain(mats).chain(fans)
+    }
+
     /// The mat whose thermostat switches `mat` besides its own; `None` for one that stands alone.
     pub fn lead_of(&self, mat: &Mat) -> Option<&Mat> {
         let id = mat.switched_with.as_ref()?;

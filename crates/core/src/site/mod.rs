@@ -4,6 +4,8 @@ pub mod frost;
 pub mod home;
 pub mod minima;
 pub mod outdoors;
+pub mod prices;
+pub mod tariff;
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
@@ -11,6 +13,7 @@ use utoipa::ToSchema;
 
 use frost::{FrostRecord, LAST_FROST_SD_DAYS};
 use outdoors::Outdoors;
+use tariff::HourPrices;
 
 use crate::basis::clock::{Burning, ClockSpan, DAY_H};
 use crate::basis::dates::days_between;
@@ -36,6 +39,9 @@ pub struct Site {
     /// The hours in which a kWh costs less; left out where it always costs the same.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub cheap: Option<CheapHours>,
+    /// What a kWh costs in each hour, where it changes more often; wins over both prices above.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub by_hour: Option<HourPrices>,
     /// The hours in which no lamp should burn, for the sake of sleep; left out where none mind.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub quiet: Option<ClockSpan>,
@@ -133,6 +139,9 @@ impl Site {
             0.0..=10_000.0,
             Quantity::Money,
         );
+        if let Some(prices) = &self.by_hour {
+            prices.check(&at.at("by_hour"), faults);
+        }
         if let Some(cheap) = &self.cheap {
             let at = at.at("cheap");
             cheap.hours.check(&at.at("hours"), faults);
@@ -167,8 +176,22 @@ impl Site {
         }
     }
 
-    /// What `watts` cost a day that are drawn while `burning`, in the site's currency.
-    pub fn cost_per_day(&self, watts: f64, burning: Burning) -> f64 {
+    /// What a kWh costs at `hour` after midnight, on a working day or at a weekend.
+    pub fn price_at(&self, weekend: bool, hour: f64) -> f64 {
+        if let Some(prices) = &self.by_hour {
+            return prices.price_at(weekend, hour);
+        }
+        let moment = Burning::new(hour, 1e-6);
+        let cheap = self.cheap.filter(|cheap| moment.within(cheap.hours) > 0.0);
+        cheap.map_or(self.price_per_kwh, |cheap| cheap.price_per_kwh)
+    }
+
+    /// What `watts` cost a day that are drawn while `burning`, in the site's currency: on `date`, or on the
+    /// mean of a week's days.
+    pub fn cost_on(&self, date: Option<Date>, watts: f64, burning: Burning) -> f64 {
+        if let Some(prices) = &self.by_hour {
+            return prices.cost_on(date, watts, burning);
+        }
         let cheap_h = self.cheap.map_or(0.0, |cheap| burning.within(cheap.hours));
         let cheap_price = self.cheap.map_or(0.0, |cheap| cheap.price_per_kwh);
         energy_kwh(watts, burning.hours - cheap_h) * self.price_per_kwh

@@ -8,8 +8,8 @@ use serde::de::{MapAccess, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
 use sunrise_core::ask;
 use sunrise_core::ask::calc::{
-    Ask, ChamberDay, ChamberSetUp, Luminaire, Outcome, Packing, Preview, RootZone, RootZoneDay,
-    Scene, SceneLight, Sown, ToSow, Understanding, Want,
+    Ask, ChamberDay, ChamberSetUp, DayLoad, LoadSetUp, Luminaire, Outcome, Packing, Preview,
+    RootZone, RootZoneDay, Scene, SceneLight, Sown, ToSow, Understanding, Want, WindowAsk, Windows,
 };
 use sunrise_core::basis::fault::Fault;
 use sunrise_core::basis::words::say;
@@ -119,6 +119,40 @@ pub async fn light(
     body::Json(cases): body::Json<Cases<Scene>>,
 ) -> Result<Reply, Problem> {
     answered(app, cases, Scene::light).await
+}
+
+/// The load of a day by the hour, and what each circuit, strip, timer and chain may carry
+#[utoipa::path(
+    post,
+    path = "/api/calc/load",
+    request_body = Cases<LoadSetUp>,
+    responses(
+        (status = 200, body = Answers<DayLoad>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn load(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<LoadSetUp>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, LoadSetUp::day).await
+}
+
+/// The cheapest hours for lamps on a day, outside quiet hours and in a timer's steps
+#[utoipa::path(
+    post,
+    path = "/api/calc/timer",
+    request_body = Cases<WindowAsk>,
+    responses(
+        (status = 200, body = Answers<Windows>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn timer(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<WindowAsk>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, WindowAsk::windows).await
 }
 
 /// When seedlings show, and how many

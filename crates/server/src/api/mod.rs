@@ -9,6 +9,7 @@ mod calc;
 mod facts;
 mod place;
 mod placing;
+mod power;
 mod plans;
 mod revisions;
 
@@ -126,7 +127,13 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(assess::compare_chamber))
         .routes(routes!(assess::mats))
         .routes(routes!(assess::probe))
+        .routes(routes!(power::power))
+        .routes(routes!(power::tariff))
+        .routes(routes!(power::savings))
+        .routes(routes!(power::frontier))
         .routes(routes!(calc::light))
+        .routes(routes!(calc::load))
+        .routes(routes!(calc::timer))
         .routes(routes!(calc::packing))
         .routes(routes!(calc::photometry))
         .routes(routes!(calc::emergence))

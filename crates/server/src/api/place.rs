@@ -91,10 +91,10 @@ pub struct Tick<P> {
 }
 
 /// Who hears how far it is.
-type Tell<'t, P> = &'t mut dyn FnMut(P) -> bool;
+pub(super) type Tell<'t, P> = &'t mut dyn FnMut(P) -> bool;
 
 /// Answers with what `place` finds, told on the way where that is wanted.
-async fn answered<P: Serialize + 'static, T: Serialize + Send + 'static>(
+pub(super) async fn answered<P: Serialize + 'static, T: Serialize + Send + 'static>(
     app: App,
     headers: &HeaderMap,
     place: impl FnOnce(Tell<'_, P>) -> Result<T, Problem> + Send + 'static,

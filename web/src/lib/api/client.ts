@@ -25,6 +25,12 @@ export type CropLibrary = Schemas['CropLibrary'];
 export type DateSpan = Schemas['DateSpan'];
 export type Edit = Schemas['Edit'];
 export type Edited = Schemas['Edited'];
+export type Electricity = Schemas['Electricity'];
+export type Feed = Schemas['Feed'];
+export type FeedLoad = Schemas['FeedLoad'];
+export type Frontier = Schemas['Frontier'];
+export type Savings = Schemas['Savings'];
+export type HourPrices = Schemas['HourPrices'];
 export type Equipment = Schemas['Equipment'];
 export type Fan = Schemas['Fan'];
 export type Forms = Schemas['Forms'];
@@ -299,6 +305,17 @@ export const api = {
     answered(client.POST('/api/compare/warmth', { body: { plan, bay, date } })),
   compareChamber: (plan: Plan, bay: BayRef, date: string) =>
     answered(client.POST('/api/compare/chamber', { body: { plan, bay, date } })),
+  /** The load of a day, and what the season costs. */
+  power: (plan: Plan, date: string) =>
+    answered(client.POST('/api/power', { body: { plan, date } })),
+  /** What gives the same light for less. */
+  savings: (plan: Plan, date: string, tick: (tick: LesseningTick) => void) =>
+    told<Savings, LesseningTick>('/api/savings', { plan, date }, tick),
+  /** Set-ups of a shelf by cost and by what they raise; nothing where nothing grows there. */
+  frontier: (plan: Plan, bay: BayRef, date: string, tick: (tick: LesseningTick) => void) =>
+    told<Frontier | null, LesseningTick>('/api/frontier', { plan, bay, date }, tick),
+  /** A tariff from the text of a CSV file. */
+  tariff: (text: string) => answered(client.POST('/api/tariff', { body: { text } })),
   mats: (plan: Plan) => answered(client.POST('/api/mats', { body: plan })),
   probe: (plan: Plan, probe: Probe) =>
     answered(client.POST('/api/probe', { body: { plan, probe } })),

@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The load of a day by the hour, and what each circuit, strip, timer and chain may carry */
+        post: operations["load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/packing": {
         parameters: {
             query?: never;
@@ -205,6 +222,23 @@ export interface paths {
         put?: never;
         /** How many cells and seeds to sow for the plants wanted */
         post: operations["seeds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/timer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cheapest hours for lamps on a day, outside quiet hours and in a timer's steps */
+        post: operations["timer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -350,6 +384,26 @@ export interface paths {
         get: operations["forms"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frontier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set-ups of a shelf by what they cost and what they raise
+         * @description Nothing where nothing grows under its lamps that day.
+         */
+        post: operations["frontier"];
         delete?: never;
         options?: never;
         head?: never;
@@ -691,6 +745,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The load of a day on every circuit, and what the season and its plants cost */
+        post: operations["power"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/probe": {
         parameters: {
             query?: never;
@@ -702,6 +773,23 @@ export interface paths {
         put?: never;
         /** The light where a meter is held, and what its reading says of the lamps */
         post: operations["probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/savings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the lamps cost on a day, and what gives the same light for less */
+        post: operations["savings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -736,6 +824,23 @@ export interface paths {
         put?: never;
         /** The free spots of every bay for a tray, and what speaks against each bay */
         post: operations["spots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tariff": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a tariff from CSV */
+        post: operations["tariff"];
         delete?: never;
         options?: never;
         head?: never;
@@ -969,6 +1074,20 @@ export interface components {
             overheats: boolean;
             /** @description What would help where it overheats or stays too cool, the most first. */
             helps: components["schemas"]["ChamberHelp"][];
+        };
+        /** @description One answer, or one for each case. */
+        Answers_DayLoad: {
+            /** @description Everything together, the household's own loads too. */
+            all: components["schemas"]["Load"];
+            /** @description Each feed, in the plan's order. */
+            feeds: components["schemas"]["FeedLoad"][];
+            loose?: components["schemas"]["Load"] | null;
+        }[] | {
+            /** @description Everything together, the household's own loads too. */
+            all: components["schemas"]["Load"];
+            /** @description Each feed, in the plan's order. */
+            feeds: components["schemas"]["FeedLoad"][];
+            loose?: components["schemas"]["Load"] | null;
         };
         /** @description One answer, or one for each case. */
         Answers_Outcome: {
@@ -1286,6 +1405,40 @@ export interface components {
             /** @description In a sentence. */
             verdict: components["schemas"]["Statement"];
         };
+        /** @description One answer, or one for each case. */
+        Answers_Windows: {
+            /** @description The best. */
+            best: components["schemas"]["BurningWindow"];
+            /** @description What all other starts mean, from midnight on, a step apart. */
+            all: components["schemas"]["BurningWindow"][];
+        }[] | {
+            /** @description The best. */
+            best: components["schemas"]["BurningWindow"];
+            /** @description What all other starts mean, from midnight on, a step apart. */
+            all: components["schemas"]["BurningWindow"][];
+        };
+        /** @description Something of the household on the same circuits: a heater, a dryer, a freezer. */
+        Appliance: {
+            /** @description Identifier, unique among the appliances. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Power drawn at the plug.
+             */
+            watts: number;
+            /** @description The feed that it is plugged into. */
+            plugged?: string | null;
+            hours?: components["schemas"]["ClockSpan"] | null;
+            /**
+             * Format: double
+             * @description The share of those hours in which it draws, 0 to 1; all of them when left out.
+             */
+            duty?: number | null;
+            /** @description Whether it makes heat: a heater, a kettle, a dryer. */
+            heats?: boolean;
+        };
         /** @description A deck and the trays to lay on it. */
         Ask: {
             /** @description The deck. */
@@ -1545,7 +1698,7 @@ export interface components {
             roots?: components["schemas"]["TrayRoots"][] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
-            /** @description What the lamps draw. */
+            /** @description What lamps, mats and fans draw together. */
             power: components["schemas"]["Power"];
             detail?: components["schemas"]["BayDetail"] | null;
         };
@@ -1588,6 +1741,34 @@ export interface components {
              * @description What the trays of the tier stand on now, 0 for the bare deck.
              */
             stacked_mm: number;
+        };
+        /** @description Hours to burn in, and what that means. */
+        BurningWindow: {
+            /**
+             * Format: int32
+             * @description When it begins: minutes of real time after midnight.
+             */
+            from_min: number;
+            /**
+             * Format: double
+             * @description What the clock on the wall shows then, in hours.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description What it shows at the end.
+             */
+            to_h: number;
+            /**
+             * Format: int32
+             * @description Minutes of it that fall into the quiet hours.
+             */
+            quiet_min: number;
+            /**
+             * Format: double
+             * @description What it costs, in the site's currency.
+             */
+            cost: number;
         };
         /**
          * @description What a flat is shared by.
@@ -1754,6 +1935,28 @@ export interface components {
              * @description Price of a kWh.
              */
             price_per_kwh?: number;
+        };
+        /** @description One case, or several at once. */
+        Cases_LoadSetUp: {
+            /**
+             * Format: double
+             * @description Nominal mains voltage in V.
+             */
+            mains_v: number;
+            /** @description Circuits, sockets, strips, timers and chains. Its appliances are taken from `draws` alone. */
+            wiring: components["schemas"]["Wiring"];
+            /** @description What draws. */
+            draws: components["schemas"]["Draw"][];
+        }[] | {
+            /**
+             * Format: double
+             * @description Nominal mains voltage in V.
+             */
+            mains_v: number;
+            /** @description Circuits, sockets, strips, timers and chains. Its appliances are taken from `draws` alone. */
+            wiring: components["schemas"]["Wiring"];
+            /** @description What draws. */
+            draws: components["schemas"]["Draw"][];
         };
         /** @description One case, or several at once. */
         Cases_RootZone: {
@@ -1958,6 +2161,54 @@ export interface components {
              * @description Seeds in the packet; left out when nobody counted.
              */
             seeds?: number | null;
+        };
+        /** @description One case, or several at once. */
+        Cases_WindowAsk: {
+            /** @description Where: its prices, quiet hours and time zone count. */
+            site: components["schemas"]["Site"];
+            /**
+             * Format: date
+             * @description On which day it begins.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description For how many hours.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description What burns, in W.
+             */
+            watts: number;
+            /**
+             * Format: int32
+             * @description The least step that the timer can be set by, in minutes.
+             */
+            step_min: number;
+        }[] | {
+            /** @description Where: its prices, quiet hours and time zone count. */
+            site: components["schemas"]["Site"];
+            /**
+             * Format: date
+             * @description On which day it begins.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description For how many hours.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description What burns, in W.
+             */
+            watts: number;
+            /**
+             * Format: int32
+             * @description The least step that the timer can be set by, in minutes.
+             */
+            step_min: number;
         };
         /**
          * @description How cautious a gardener is about the last frost.
@@ -2227,6 +2478,21 @@ export interface components {
              */
             price_per_kwh: number;
         };
+        /** @description A circuit of the house. */
+        Circuit: {
+            /**
+             * Format: double
+             * @description What its breaker lets through, in A.
+             */
+            breaker_a: number;
+            /** @description Whether a residual-current device (RCD, GFCI) guards it. */
+            rcd?: boolean;
+            /**
+             * Format: date
+             * @description The day on which the test button of that device was last pressed.
+             */
+            rcd_tested?: string | null;
+        };
         /**
          * @description A span by the clock, from one time of day to another; over midnight when the second comes
          *     first.
@@ -2292,6 +2558,33 @@ export interface components {
             verdict: components["schemas"]["Statement"];
             /** @description About lamps sold for flowers and fruit. */
             flowering: components["schemas"]["Statement"];
+        };
+        /** @description A set-up, what it costs and what it raises. */
+        CostPoint: {
+            /** @description What it is. */
+            what: components["schemas"]["Statement"];
+            /**
+             * Format: double
+             * @description A season's share of what its lamps are worth, and its current, in the site's currency.
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description What its lamps are worth.
+             */
+            worth: number;
+            /**
+             * Format: double
+             * @description What its current costs over the season.
+             */
+            current: number;
+            /**
+             * Format: double
+             * @description The share of cells that get the light that their crop wants, 0 to 1.
+             */
+            well: number;
+            /** @description How the plan becomes this; empty for what is there. */
+            patch: components["schemas"]["PatchStep"][];
         };
         /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
         Crop: {
@@ -2508,6 +2801,32 @@ export interface components {
             /** @description The day to plant out. */
             out: components["schemas"]["Why"];
         };
+        /** @description A day of the season. */
+        DayEnergy: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description Energy in kWh.
+             */
+            kwh: number;
+            /**
+             * Format: double
+             * @description What it costs, in the site's currency.
+             */
+            cost: number;
+        };
+        /** @description The load of a day. */
+        DayLoad: {
+            /** @description Everything together, the household's own loads too. */
+            all: components["schemas"]["Load"];
+            /** @description Each feed, in the plan's order. */
+            feeds: components["schemas"]["FeedLoad"][];
+            loose?: components["schemas"]["Load"] | null;
+        };
         /** @description A day and its minimum. */
         DayMinimum: {
             /**
@@ -2703,6 +3022,56 @@ export interface components {
              */
             height_mm: number;
         };
+        /** @description A device that draws on a day. */
+        Draw: {
+            /** @description What kind of thing it is. */
+            what: components["schemas"]["Drawer"];
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description Its identifier. */
+            id: string;
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: double
+             * @description Power at the plug while it is on, in W.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description Watts over volt-amperes; 1 when left out.
+             */
+            power_factor?: number | null;
+            /** @description The feed that it is plugged into; left out where nobody said. */
+            plugged?: string | null;
+            hours?: components["schemas"]["ClockSpan"] | null;
+            /**
+             * Format: double
+             * @description The share of those hours in which it is on, 0 to 1: a thermostat's.
+             */
+            duty?: number;
+        };
+        /** @description Something that draws on a day, and what that comes to. */
+        DrawOnDay: {
+            /** @description What it is, and when it is on. */
+            draw: components["schemas"]["Draw"];
+            /** @description The bay in words; empty elsewhere. */
+            at: string;
+            /**
+             * Format: double
+             * @description Energy of the day in kWh.
+             */
+            kwh: number;
+            /**
+             * Format: double
+             * @description What that costs, in the site's currency.
+             */
+            cost: number;
+        };
+        /**
+         * @description What kind of thing draws.
+         * @enum {string}
+         */
+        Drawer: "lamp" | "mat" | "chamber" | "fan" | "appliance";
         /** @description A tray that nobody waters. */
         Dries: {
             /** @description The tray. */
@@ -2959,6 +3328,37 @@ export interface components {
                 format?: string | null;
             };
         } | {
+            /** @description Adds a circuit, a socket, a strip, a timer or a chain of a generic kind. */
+            add_feed: {
+                /** @description The kind. */
+                kind: string;
+                /** @description The feed that it is plugged into; the first circuit or socket when left out. */
+                into?: string | null;
+            };
+        } | {
+            /** @description Takes a feed out; what was plugged into it goes into what it was plugged into. */
+            remove_feed: {
+                /** @description The feed. */
+                feed: string;
+            };
+        } | {
+            /** @description Adds something else of the household. */
+            add_appliance: {
+                /** @description What it is, in words. */
+                name: string;
+                /**
+                 * Format: double
+                 * @description Power drawn at the plug.
+                 */
+                watts: number;
+            };
+        } | {
+            /** @description Takes something of the household out. */
+            remove_appliance: {
+                /** @description The appliance. */
+                appliance: string;
+            };
+        } | "propose_wiring" | {
             /** @description Takes a sowing out, and the trays that hold nothing else. */
             remove_sowing: {
                 /** @description The sowing. */
@@ -2973,6 +3373,34 @@ export interface components {
             word: components["schemas"]["Statement"];
             /** @description What the edit made, to be picked next. */
             made: components["schemas"]["Thing"][];
+        };
+        /** @description Loads and costs. */
+        Electricity: {
+            /**
+             * Format: date
+             * @description The day that was asked for.
+             */
+            date: string;
+            /** @description Its load by the hour on every feed. */
+            load: components["schemas"]["DayLoad"];
+            /** @description What draws on it, the household's own things last. */
+            draws: components["schemas"]["DrawOnDay"][];
+            /** @description The shelves with lamps, and when those burn. */
+            shelves: components["schemas"]["LitShelf"][];
+            /** @description What a kWh costs from which hour on that day. */
+            prices: components["schemas"]["PriceFrom"][];
+            /** @description The season. */
+            running: components["schemas"]["Running"];
+            /** @description What its plants cost. */
+            plants: components["schemas"]["PlantCosts"];
+            /** @description What the plan takes, and what is to be bought. */
+            shopping: components["schemas"]["ShoppingLine"][];
+            /** @description The costs of the plants as a table, in CSV. */
+            table_csv: string;
+            /** @description Circuits, sockets, strips, timers and chains as they are usual at these mains. */
+            feed_kinds: components["schemas"]["Feed"][];
+            /** @description What to mind with mains and water. */
+            caution: string;
         };
         /** @description How days to emergence follow from temperature. */
         Emergence: string | components["schemas"]["Thermal"];
@@ -2992,6 +3420,36 @@ export interface components {
              * @description From those leaves to the lowest emitting face; `None` without lamps.
              */
             gap_mm?: number | null;
+        };
+        /** @description What one kind of device takes over the season. */
+        EnergyLine: {
+            /** @description The kind. */
+            what: components["schemas"]["Drawer"];
+            /**
+             * Format: int32
+             * @description How many are ever on.
+             */
+            devices: number;
+            /**
+             * Format: int32
+             * @description Days on which any is on.
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description The share of the time in which they may be on that they are.
+             */
+            duty: number;
+            /**
+             * Format: double
+             * @description Energy in kWh.
+             */
+            kwh: number;
+            /**
+             * Format: double
+             * @description What it costs, in the site's currency.
+             */
+            cost: number;
         };
         /** @description What a place is to have in all. */
         Equipment: {
@@ -3110,6 +3568,8 @@ export interface components {
              * @description Its middle above the deck.
              */
             height_mm: number;
+            /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
+            plugged?: string | null;
         };
         /** @description A fan that would do. */
         FanChoice: {
@@ -3136,6 +3596,68 @@ export interface components {
             problem: components["schemas"]["Statement"];
             /** @description What would be right. */
             remedy: components["schemas"]["Statement"];
+        };
+        /** @description Something that others get their current from. */
+        Feed: {
+            /** @description Identifier, unique among the feeds. */
+            id: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description The feed that it is plugged into, or the circuit that a socket is on; left out for a circuit. */
+            into?: string | null;
+            /**
+             * Format: double
+             * @description Where it is along the row of places, from the left.
+             */
+            x_mm?: number;
+            /**
+             * Format: double
+             * @description Where it is over the floor.
+             */
+            height_mm?: number;
+            /** @description What it is, and what it may carry. */
+            kind: components["schemas"]["FeedKind"];
+        };
+        /** @description What a feed is, and what it may carry. */
+        FeedKind: {
+            /** @description A circuit of the house, behind a breaker. */
+            circuit: components["schemas"]["Circuit"];
+        } | {
+            /** @description A socket in the wall. */
+            socket: components["schemas"]["Socket"];
+        } | {
+            /** @description A strip of sockets on a cord. */
+            strip: components["schemas"]["Strip"];
+        } | {
+            /** @description A timer or a smart plug. */
+            timer: components["schemas"]["Timer"];
+        } | {
+            /** @description Lamps that are linked, each plugged into the one before it. */
+            chain: components["schemas"]["Linked"];
+        };
+        /** @description The load of a feed. */
+        FeedLoad: components["schemas"]["Load"] & {
+            /** @description The feed. */
+            feed: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description What it may carry, by each rule that speaks of it. */
+            limits: components["schemas"]["Limit"][];
+            /**
+             * Format: int32
+             * @description How many plugs are in it, or lamps linked.
+             */
+            plugs: number;
+            /**
+             * Format: int32
+             * @description How many plugs go in; `None` where nobody counts them.
+             */
+            outlets?: number | null;
+            /**
+             * Format: int32
+             * @description The most lamps by the maker; `None` where the label does not say, or it is no chain.
+             */
+            most_lamps?: number | null;
         };
         /**
          * @description What a rack stands on.
@@ -3176,7 +3698,7 @@ export interface components {
             id: string;
             /** @description Which judgement speaks: its file's name, put there by the list. */
             code: string;
-            /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
+            /** @description What it is about: light, warmth, air, space, sowing or power; put there by the list. */
             topic: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
@@ -3257,6 +3779,30 @@ export interface components {
             y_mm: number[];
             /** @description Which way its length runs. */
             along: components["schemas"]["Axis"];
+        };
+        /** @description Set-ups of a shelf by what they cost and what they raise. */
+        Frontier: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Days of the season on which its lamps burn.
+             */
+            lit_days: number;
+            yours?: components["schemas"]["CostPoint"] | null;
+            /** @description Those that none is both cheaper and better than; the cheapest first. */
+            points: components["schemas"]["CostPoint"][];
+            /**
+             * Format: int32
+             * @description How many were tried.
+             */
+            tried: number;
+            /** @description The cheapest that raises nine tenths of its cells well, if any does. */
+            enough?: number | null;
+            /** @description Kinds of lamp that were left out since nobody said what one costs. */
+            unpriced: string[];
         };
         /** @description Dates of the last frost, each in the year asked for. */
         FrostDates: {
@@ -3389,6 +3935,26 @@ export interface components {
              */
             of: number;
         };
+        /** @description What a kind of thing costs, and how many are there. */
+        Good: {
+            /** @description What it is, in the words that the plan has for it. */
+            name: string;
+            /**
+             * Format: double
+             * @description What one costs; left out where nobody looked.
+             */
+            price?: number | null;
+            /**
+             * Format: int32
+             * @description How many are there already.
+             */
+            owned?: number;
+        };
+        /**
+         * @description Kinds of things that are bought, in the order of the list.
+         * @enum {string}
+         */
+        GoodKind: "place" | "lamp" | "mat" | "fan" | "cord" | "tray";
         /** @description The points of a scene: every x with every y, at one height. */
         Grid: {
             /** @description Columns. */
@@ -3564,6 +4130,13 @@ export interface components {
             units: components["schemas"]["UnitSystem"];
             dates?: components["schemas"]["DateForm"] | null;
         };
+        /** @description Prices that change by the hour. */
+        HourPrices: {
+            /** @description Price of a kWh in each hour of a working day, from midnight on, in the site's currency. */
+            workday: number[];
+            /** @description The same at weekends; as on working days when left out. */
+            weekend?: number[] | null;
+        };
         /** @description The same crop sown in the bed. */
         InTheBed: {
             /**
@@ -3724,6 +4297,18 @@ export interface components {
             distribution?: components["schemas"]["Distribution"] | null;
             dimmer?: components["schemas"]["Dimmer"] | null;
             ageing?: components["schemas"]["Ageing"] | null;
+            /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
+            plugged?: string | null;
+            /**
+             * Format: double
+             * @description Watts over volt-amperes, from its label; 1 when left out.
+             */
+            power_factor?: number | null;
+            /**
+             * Format: double
+             * @description The current that rushes in for a moment when it is switched on, in A, from its label.
+             */
+            inrush_a?: number | null;
         };
         /**
          * @description How a lamp's white is made.
@@ -3827,6 +4412,127 @@ export interface components {
             /** @description DLI, and the target's source. */
             dli: components["schemas"]["Why"];
         };
+        /** @description What a feed may carry by one rule, and what it carries at most. */
+        Limit: {
+            /** @description The rule. */
+            by: components["schemas"]["LimitBy"];
+            /**
+             * Format: double
+             * @description What it lets through, in VA: volts by amperes, or the label's watts.
+             */
+            most_va: number;
+            /**
+             * Format: double
+             * @description What may be drawn for hours, in VA.
+             */
+            lasting_va: number;
+            /**
+             * Format: double
+             * @description The most that is carried at once, in VA; behind a breaker or a fuse what is on for hours counts at
+             *     125 %.
+             */
+            carries_va: number;
+            /** @description Whether that is too much. */
+            over: boolean;
+        };
+        /**
+         * @description By what a feed is limited.
+         * @enum {string}
+         */
+        LimitBy: "breaker" | "fuse" | "label";
+        /** @description How many lamps may be linked. */
+        Linked: {
+            /**
+             * Format: int32
+             * @description The most lamps by the maker; left out where the label does not say.
+             */
+            most_lamps?: number | null;
+            /**
+             * Format: double
+             * @description The most power through the first cord, by the maker, in W.
+             */
+            most_w?: number | null;
+        };
+        /** @description A shelf with lamps. */
+        LitShelf: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description In words. */
+            name: string;
+            /** @description The timer that switches them; `None` where none is known. */
+            timer?: string | null;
+            /** @description Whether they burn that day. */
+            burning: boolean;
+            /** @description When they go on and off, and what a day of it costs. */
+            now: components["schemas"]["Start"];
+            /** @description The best hour to begin in steps of the timer. */
+            best: components["schemas"]["Start"];
+            /**
+             * Format: int32
+             * @description The timer's step in minutes.
+             */
+            step_min: number;
+        };
+        /** @description A load over a day. */
+        Load: {
+            /** @description From midnight on, each until the next begins. */
+            steps: components["schemas"]["LoadStep"][];
+            /**
+             * Format: double
+             * @description The most that is drawn at once if every thermostat asks at that moment, in W.
+             */
+            peak_w: number;
+            /**
+             * Format: double
+             * @description The current of that in A, each device by its power factor.
+             */
+            peak_a: number;
+            /**
+             * Format: double
+             * @description When that begins: hours after midnight.
+             */
+            peak_h: number;
+            /**
+             * Format: double
+             * @description The mean over the day, in W.
+             */
+            mean_w: number;
+            /**
+             * Format: double
+             * @description Energy of the day in kWh.
+             */
+            kwh: number;
+        };
+        /** @description What is plugged together how, and what it draws: the question of the calculator `load`. */
+        LoadSetUp: {
+            /**
+             * Format: double
+             * @description Nominal mains voltage in V.
+             */
+            mains_v: number;
+            /** @description Circuits, sockets, strips, timers and chains. Its appliances are taken from `draws` alone. */
+            wiring: components["schemas"]["Wiring"];
+            /** @description What draws. */
+            draws: components["schemas"]["Draw"][];
+        };
+        /** @description A stretch of the day over which a load stays the same. */
+        LoadStep: {
+            /**
+             * Format: double
+             * @description When it begins: hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description What is drawn if every thermostat asks at once, in W.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description What is drawn on average, in W.
+             */
+            mean_w: number;
+        };
         /** @description What daylight is enough for. */
         Lookout: {
             /**
@@ -3924,6 +4630,8 @@ export interface components {
              * @description Thickness of the foam that it lies on; left out, it lies on the deck.
              */
             pad_mm?: number | null;
+            /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
+            plugged?: string | null;
         };
         /**
          * @description Where the probe of a mat's thermostat is.
@@ -4411,7 +5119,7 @@ export interface components {
             roots?: components["schemas"]["TrayRoots"][] | null;
             /** @description The hours in which the lamps burn while something here wants light. */
             burns: components["schemas"]["Start"];
-            /** @description What the lamps draw. */
+            /** @description What lamps, mats and fans draw together. */
             power: components["schemas"]["Power"];
             detail?: components["schemas"]["BayDetail"] | null;
         };
@@ -4424,7 +5132,7 @@ export interface components {
             id: string;
             /** @description Which judgement speaks: its file's name, put there by the list. */
             code: string;
-            /** @description What it is about: light, warmth, air, space or sowing; put there by the list. */
+            /** @description What it is about: light, warmth, air, space, sowing or power; put there by the list. */
             topic: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
@@ -4624,6 +5332,34 @@ export interface components {
             /** @description The rule behind each date. */
             why: components["schemas"]["DatesWhy"];
         };
+        /** @description What a cost is made up of, in the site's currency. */
+        Parts: {
+            /**
+             * Format: double
+             * @description Seed.
+             */
+            seed: number;
+            /**
+             * Format: double
+             * @description Mix in cells and pots.
+             */
+            mix: number;
+            /**
+             * Format: double
+             * @description Water.
+             */
+            water: number;
+            /**
+             * Format: double
+             * @description Current.
+             */
+            current: number;
+            /**
+             * Format: double
+             * @description This season's share of what gear and trays are worth.
+             */
+            stand: number;
+        };
         /**
          * @description The operations that fixes use.
          * @enum {string}
@@ -4786,6 +5522,10 @@ export interface components {
             room: components["schemas"]["Room"];
             /** @description Racks and other places, from left to right. */
             places: components["schemas"]["Place"][];
+            /** @description How their gear is plugged together; empty where nobody said. */
+            wiring?: components["schemas"]["Wiring"];
+            /** @description What things cost; empty where nobody said. */
+            prices?: components["schemas"]["Prices"];
             /** @description The kinds of tray in use. */
             tray_formats: components["schemas"]["TrayFormat"][];
             /** @description Crops of one's own, and those of the library that were changed, by the same identifier. */
@@ -4856,6 +5596,36 @@ export interface components {
             with?: string[];
             assessment?: components["schemas"]["Assessment"] | null;
         };
+        /** @description What the plants of a season cost. */
+        PlantCosts: {
+            /** @description Each sowing, in the plan's order; without those that only pass through. */
+            sowings: components["schemas"]["SowingCost"][];
+            /** @description All of them. */
+            all: components["schemas"]["Parts"];
+            /**
+             * Format: int32
+             * @description Plants wanted in all.
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description What a plant costs; `None` without plants.
+             */
+            per_plant?: number | null;
+            /**
+             * Format: double
+             * @description What as many bought plants would cost; `None` where nobody said what one costs.
+             */
+            bought?: number | null;
+            /**
+             * Format: double
+             * @description Seasons until what the stand cost is saved against bought plants; `None` where it never is, or
+             *     nobody knows.
+             */
+            pays_back_seasons?: number | null;
+            /** @description Figures that are left out of it since nobody said what the thing costs. */
+            unpriced: string[];
+        };
         /** @description How the plants of a part have grown until a day. */
         PlantOnDay: {
             /**
@@ -4893,16 +5663,16 @@ export interface components {
              */
             trays: string[];
         };
-        /** @description Power, energy and cost of a bay or of the whole room on a day. */
+        /** @description Power, energy and cost of a bay or of the whole room on a day: lamps, mats and fans. */
         Power: {
             /**
              * Format: double
-             * @description Power while burning, in W.
+             * @description Power of all that is used that day, on at once, in W.
              */
             watts: number;
             /**
              * Format: double
-             * @description Current while burning, in A, at the site's mains voltage and a power factor of 1.
+             * @description Current of that in A, at the site's mains voltage and each device's power factor.
              */
             amps: number;
             /**
@@ -4951,6 +5721,54 @@ export interface components {
             notes: components["schemas"]["Statement"][];
             record?: components["schemas"]["FrostRecord"] | null;
             dates?: components["schemas"]["FrostDates"] | null;
+        };
+        /** @description A price that holds from an hour on. */
+        PriceFrom: {
+            /**
+             * Format: double
+             * @description Hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description Price of a kWh, in the site's currency.
+             */
+            price: number;
+        };
+        /** @description Prices, and what is there already. What has no price here is listed without one. */
+        Prices: {
+            /** @description What gear and trays cost, by what they are. */
+            goods?: components["schemas"]["Good"][];
+            /**
+             * Format: double
+             * @description A litre of mix.
+             */
+            mix_per_litre?: number | null;
+            /**
+             * Format: double
+             * @description A thousand litres of water.
+             */
+            water_per_m3?: number | null;
+            /**
+             * Format: double
+             * @description A packet of seed.
+             */
+            packet?: number | null;
+            /**
+             * Format: double
+             * @description A plant as it is sold, ready to plant out.
+             */
+            bought_plant?: number | null;
+            /**
+             * Format: double
+             * @description Seasons that gear serves; five when left out.
+             */
+            lasts_seasons?: number | null;
+            /**
+             * Format: double
+             * @description What is to be spent on the stand at the most.
+             */
+            budget?: number | null;
         };
         /** @description Where a meter is held, and what it shows. */
         Probe: {
@@ -5256,7 +6074,7 @@ export interface components {
             bays: components["schemas"]["BayOnDay"][];
             /** @description Trays that stand nowhere. */
             unplaced: components["schemas"]["UnplacedTray"][];
-            /** @description What all lamps together draw. */
+            /** @description What all lamps, mats and fans draw together. */
             power: components["schemas"]["Power"];
             away?: components["schemas"]["Away"] | null;
         };
@@ -5355,6 +6173,73 @@ export interface components {
             problem: components["schemas"]["Statement"];
             /** @description What would be right. */
             remedy: components["schemas"]["Statement"];
+        };
+        /** @description What the season draws and costs. */
+        Running: {
+            /** @description Each day of the season. */
+            days: components["schemas"]["DayEnergy"][];
+            /** @description By kind of device, what takes most first. */
+            lines: components["schemas"]["EnergyLine"][];
+            /**
+             * Format: double
+             * @description Energy of the season in kWh.
+             */
+            kwh: number;
+            /**
+             * Format: double
+             * @description What it costs, in the site's currency.
+             */
+            cost: number;
+        };
+        /** @description A change that gives a shelf the same light for less. */
+        Saving: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description In words. */
+            name: string;
+            /** @description What to change. */
+            what: components["schemas"]["Statement"];
+            /** @description What differs then. */
+            differences: components["schemas"]["Statement"][];
+            /**
+             * Format: double
+             * @description What the shelf costs a day now, in the site's currency.
+             */
+            costs_now: number;
+            /**
+             * Format: double
+             * @description What it would cost.
+             */
+            costs_then: number;
+            /** @description The edit. */
+            fix: components["schemas"]["Fix"];
+        };
+        /** @description What the lamps cost, and how they would cost less. */
+        Savings: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description What the lamps cost that day, in the site's currency.
+             */
+            cost_per_day: number;
+            /**
+             * Format: int32
+             * @description Trays under lamps that burn.
+             */
+            trays: number;
+            /**
+             * Format: double
+             * @description What the changes below save a day together.
+             */
+            saves_per_day: number;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+            /** @description A change for each shelf that has one, what saves most first. */
+            ways: components["schemas"]["Saving"][];
         };
         /**
          * @description A box with lamps and points. x runs along the shelf, y from the front (0) to the back, z up
@@ -5725,6 +6610,43 @@ export interface components {
              */
             most_c: number;
         };
+        /** @description A line of the shopping list. */
+        ShoppingLine: {
+            /** @description What kind of thing it is. */
+            kind: components["schemas"]["GoodKind"];
+            /** @description What it is, in words. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many the plan takes.
+             */
+            needed: number;
+            /**
+             * Format: int32
+             * @description How many are there.
+             */
+            owned: number;
+            /**
+             * Format: int32
+             * @description How many are to be bought.
+             */
+            to_buy: number;
+            /**
+             * Format: double
+             * @description What one costs; `None` where nobody said.
+             */
+            price?: number | null;
+            /**
+             * Format: double
+             * @description What is to be bought of it costs; `None` without a price.
+             */
+            cost?: number | null;
+            /**
+             * Format: double
+             * @description What all of it is worth, there or not; `None` without a price.
+             */
+            worth?: number | null;
+        };
         /** @description Spots of one sort that are too few on some days. */
         Shortage: {
             /** @description The days. */
@@ -5869,6 +6791,7 @@ export interface components {
              */
             price_per_kwh: number;
             cheap?: components["schemas"]["CheapHours"] | null;
+            by_hour?: components["schemas"]["HourPrices"] | null;
             quiet?: components["schemas"]["ClockSpan"] | null;
             /** @description ISO 4217 code of the currency. */
             currency: string;
@@ -5908,6 +6831,19 @@ export interface components {
              * @description How many are wanted; as many as go when left out.
              */
             most?: number | null;
+        };
+        /** @description A socket in the wall. */
+        Socket: {
+            /**
+             * Format: int32
+             * @description How many plugs go in.
+             */
+            outlets: number;
+            /**
+             * Format: double
+             * @description The fuse in each plug, in A, where plugs have one; left out elsewhere.
+             */
+            fuse_a?: number | null;
         };
         /** @description A batch of one variety, sown on one day. */
         Sowing: {
@@ -6037,6 +6973,25 @@ export interface components {
              *     too few, `None` when nobody counted.
              */
             seeds_left?: number | null;
+        };
+        /** @description What a sowing costs. */
+        SowingCost: {
+            /** @description The sowing. */
+            sowing: string;
+            /** @description Crop and variety in words. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Plants wanted.
+             */
+            plants: number;
+            /** @description What it is made up of. */
+            parts: components["schemas"]["Parts"];
+            /**
+             * Format: double
+             * @description What a plant costs.
+             */
+            per_plant: number;
         };
         /** @description The dates of one sowing. Each stage runs from its own date up to the day before the next. */
         SowingDates: {
@@ -6364,6 +7319,23 @@ export interface components {
             /** @description Where to. */
             step: components["schemas"]["StepKind"];
         };
+        /** @description A strip of sockets. */
+        Strip: {
+            /**
+             * Format: double
+             * @description What it may carry by its label.
+             */
+            rating_w: number;
+            /**
+             * Format: int32
+             * @description How many plugs go in.
+             */
+            outlets: number;
+            /** @description Whether it guards against surges. */
+            surge?: boolean;
+            /** @description Whether it has a switch. */
+            switched?: boolean;
+        };
         /** @description What only a bare surface has. */
         Surface: {
             /** @description Whether it is the floor itself, rather than the top of something. */
@@ -6559,6 +7531,28 @@ export interface components {
             /** @description The fans in the bay. */
             fans: components["schemas"]["Fan"][];
         };
+        /** @description A timer or a smart plug. When it switches on and off is said by the shelves whose lamps it switches. */
+        Timer: {
+            /**
+             * Format: double
+             * @description What it may switch by its label.
+             */
+            rating_w: number;
+            /**
+             * Format: int32
+             * @description How many plugs go in.
+             */
+            outlets: number;
+            /** @description How it is set. */
+            clock: components["schemas"]["TimerClock"];
+            /** @description Whether it is made for damp and outdoors. */
+            weatherproof?: boolean;
+        };
+        /**
+         * @description How a timer is set.
+         * @enum {string}
+         */
+        TimerClock: "dial15" | "dial30" | "digital" | "smart_plug";
         /** @description A document and the bay to try other set-ups in. */
         ToCompare: {
             /** @description The plan; it is not kept. */
@@ -6578,6 +7572,18 @@ export interface components {
             /** @description The edit. */
             edit: components["schemas"]["Edit"];
         };
+        /** @description A document, a bay and a day. */
+        ToEquip: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+        };
         /** @description A document, and the day on which somebody chooses what to grow. */
         ToGrow: {
             /** @description The plan; it is not kept. */
@@ -6595,12 +7601,27 @@ export interface components {
             /** @description As if no tray stood anywhere yet; else what stands stays, but for what has to make room. */
             afresh: boolean;
         };
+        /** @description A document and a day. */
+        ToPower: {
+            /** @description The plan; it is not kept. */
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: date
+             * @description The day to look at by the hour.
+             */
+            date: string;
+        };
         /** @description A document and where a lux meter is held. */
         ToProbe: {
             /** @description The plan; it is not kept. */
             plan: components["schemas"]["Plan"];
             /** @description The meter. */
             probe: components["schemas"]["Probe"];
+        };
+        /** @description A tariff in a file. */
+        ToRead: {
+            /** @description The file's text: CSV with days, from, to and price. */
+            text: string;
         };
         /** @description A document and the kinds that are to share a flat. */
         ToShare: {
@@ -7261,6 +8282,45 @@ export interface components {
              */
             obstruction_deg: number;
         };
+        /** @description What is to burn when: the question of the calculator `timer`. */
+        WindowAsk: {
+            /** @description Where: its prices, quiet hours and time zone count. */
+            site: components["schemas"]["Site"];
+            /**
+             * Format: date
+             * @description On which day it begins.
+             */
+            date: string;
+            /**
+             * Format: double
+             * @description For how many hours.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description What burns, in W.
+             */
+            watts: number;
+            /**
+             * Format: int32
+             * @description The least step that the timer can be set by, in minutes.
+             */
+            step_min: number;
+        };
+        /** @description The least quiet minutes first, then the least cost, then the earliest start. */
+        Windows: {
+            /** @description The best. */
+            best: components["schemas"]["BurningWindow"];
+            /** @description What all other starts mean, from midnight on, a step apart. */
+            all: components["schemas"]["BurningWindow"][];
+        };
+        /** @description Circuits and all that passes their current on, and the household's own loads. */
+        Wiring: {
+            /** @description Circuits, sockets, strips, timers and chains. */
+            feeds?: components["schemas"]["Feed"][];
+            /** @description What else of the household is plugged in. */
+            appliances?: components["schemas"]["Appliance"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -7475,6 +8535,37 @@ export interface operations {
             };
         };
     };
+    load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_LoadSetUp"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_DayLoad"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     packing: {
         parameters: {
             query?: never;
@@ -7619,6 +8710,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answers_ToSow"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    timer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_WindowAsk"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_Windows"];
                 };
             };
             "4XX": {
@@ -7827,6 +8949,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Forms"];
+                };
+            };
+        };
+    };
+    frontier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToEquip"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Frontier"] | null;
+                    "text/event-stream": components["schemas"]["Tick_Lessening"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8520,6 +9674,37 @@ export interface operations {
             };
         };
     };
+    power: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPower"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Electricity"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     probe: {
         parameters: {
             query?: never;
@@ -8539,6 +9724,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Probed"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    savings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPower"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Savings"];
+                    "text/event-stream": components["schemas"]["Tick_Lessening"];
                 };
             };
             "4XX": {
@@ -8601,6 +9818,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BaySpots"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tariff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToRead"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HourPrices"];
                 };
             };
             "4XX": {

@@ -31,7 +31,9 @@
       height: (y1 - y0) * deep,
     })),
   );
-  const potted = $derived(datesOf(kinds[0]!)?.potting.find((day) => day.trays.includes(tray.id))?.on);
+  const potted = $derived(
+    datesOf(kinds[0]!)?.potting.find((day) => day.trays.includes(tray.id))?.on,
+  );
   const sown = $derived(
     kinds
       .map((id) => datesOf(id)?.sow)

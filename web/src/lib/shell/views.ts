@@ -11,5 +11,6 @@ export const views: View[] = [
   { href: '/', name: 'Room', key: '2' },
   { href: '/sowing', name: 'Sowing', key: '3' },
   { href: '/seeds', name: 'Seeds', key: '4' },
+  { href: '/power', name: 'Power', key: '5' },
   { href: '/setup', name: 'Setup', key: '' },
 ];

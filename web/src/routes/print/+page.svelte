@@ -7,6 +7,7 @@
   import ChoiceField from '$lib/fields/ChoiceField.svelte';
   import CarryList from '$lib/print/CarryList.svelte';
   import Labels from '$lib/print/Labels.svelte';
+  import SafetySheet from '$lib/print/SafetySheet.svelte';
   import TrayPlan from '$lib/print/TrayPlan.svelte';
 
   onMount(() => bench.showSowings());
@@ -14,6 +15,8 @@
   const trays = $derived(bench.draft?.trays ?? []);
   /** A night of frost, for which the list to carry by is printed. */
   const frost = $derived(page.url.searchParams.get('frost'));
+  /** The sheet of the room's circuits. */
+  const safety = $derived(page.url.searchParams.get('what') === 'safety');
   const asked = $derived(page.url.searchParams.get('tray'));
   const tray = $derived(trays.find((t) => t.id === asked) ?? trays[0]);
   const format = $derived(bench.draft?.tray_formats.find((f) => f.id === tray?.format));
@@ -33,12 +36,16 @@
 </script>
 
 <svelte:head
-  ><title>{frost ? 'Bring in for the night' : 'Plan of a tray'} · Faint Sunrise</title></svelte:head
+  ><title
+    >{safety ? 'Safety sheet' : frost ? 'Bring in for the night' : 'Plan of a tray'} · Faint Sunrise</title
+  ></svelte:head
 >
 
 <div class="flex flex-col gap-4 p-4" data-testid="print">
-  {#if !frost}<h1 class="sr-only">Plan of a tray and its labels</h1>{/if}
-  {#if frost}
+  {#if !frost && !safety}<h1 class="sr-only">Plan of a tray and its labels</h1>{/if}
+  {#if safety}
+    <SafetySheet />
+  {:else if frost}
     <button
       class="quiet self-start border-frame! font-semibold print:hidden"
       onclick={() => window.print()}>Print</button

@@ -4,6 +4,7 @@ mod gear;
 mod lamp;
 mod place;
 mod tier;
+mod wiring;
 
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;

@@ -1,9 +1,11 @@
 //! The shelf of generic kinds: places, lamps, mats, fans and containers to begin with, each with
 //! figures that the user changes to those of the real thing.
 
+mod feeds;
 mod inches;
 mod kinds;
 
+pub use feeds::feeds_at;
 pub use kinds::Kinds;
 
 use std::sync::LazyLock;

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { bench } from '../../bench/workbench.svelte';
+  import CordSketch from '../../power/CordSketch.svelte';
+  import { cords } from '../../power/cords.svelte';
   import Bay from './Bay.svelte';
   import Frame from './Frame.svelte';
   import { BELOW_PX, row } from './geometry';
@@ -205,6 +207,7 @@
             <Handles place={item} index={i} {left} {scale} {up} {all} />
           {/if}
         {/each}
+        {#if cords.drawn}<CordSketch {all} {scale} {up} />{/if}
       </svg>
     </div>
     <Rulers {all} />

@@ -52,7 +52,7 @@
 
 {#if room && today && season}
   <dl class="mt-3 grid grid-cols-2 gap-3" data-testid="room-figures">
-    {#each [['stand here', `${today.trays} trays; room for ${season.capacity.standard} standard ones`], ['lamps draw', words.number(room.power.watts, 'power_w')], ['a day', words.number(room.power.kwh_per_day, 'energy_kwh')], ['costs a day', words.number(room.power.cost_per_day, 'money')]] as [name, value] (name)}
+    {#each [['stand here', `${today.trays} trays; room for ${season.capacity.standard} standard ones`], ['all draws', words.number(room.power.watts, 'power_w')], ['a day', words.number(room.power.kwh_per_day, 'energy_kwh')], ['costs a day', words.number(room.power.cost_per_day, 'money')]] as [name, value] (name)}
       <div>
         <dt class="text-sm text-soft">{name}</dt>
         <dd class="text-lg font-semibold">{value}</dd>

@@ -1,0 +1,91 @@
+//! What judgements of power share: the load with everything on at its label, and who is over a limit.
+
+use crate::advice::finding::{Finding, Severity};
+use crate::basis::units::Quantity;
+use crate::basis::words::{Figure, Statement, say};
+use crate::day::draws::by_label;
+use crate::plan::SoundPlan;
+use crate::power::draw::Draw;
+use crate::power::limits::{Limit, LimitBy};
+use crate::power::load::{DayLoad, FeedLoad, day_load};
+use crate::room::wiring::Feed;
+use crate::season::Reckoned;
+
+/// Who decides in the end.
+pub(super) const WHO_DECIDES: &str =
+    "Your local electrical code and a licensed electrician decide.";
+
+/// All gear on at its label, each at its hours.
+pub(super) struct Labelled<'a> {
+    pub(super) plan: &'a SoundPlan,
+    pub(super) draws: Vec<Draw>,
+    pub(super) load: DayLoad,
+}
+
+impl<'a> Labelled<'a> {
+    /// Of a plan that says how anything is plugged in; else `None`.
+    pub(super) fn of(reckoned: &Reckoned<'a>) -> Option<Self> {
+        let plan = reckoned.plan;
+        if plan.wiring.is_empty() {
+            return None;
+        }
+        let draws = by_label(plan);
+        Some(Self {
+            load: day_load(&plan.wiring, plan.site.mains_v, &draws),
+            plan,
+            draws,
+        })
+    }
+
+    /// Each feed with its load.
+    pub(super) fn feeds(&self) -> impl Iterator<Item = (&'a Feed, &FeedLoad)> {
+        self.plan.wiring.feeds.iter().zip(&self.load.feeds)
+    }
+
+    /// A finding on the whole season.
+    pub(super) fn finding(
+        &self,
+        severity: Severity,
+        headline: Statement,
+        reason: Statement,
+    ) -> Finding {
+        Finding::of_plan(self.plan.season, severity, headline, reason)
+    }
+
+    /// A finding on each feed that `which` picks and that carries more than it may by `by`.
+    pub(super) fn over(
+        &self,
+        by: LimitBy,
+        which: impl Fn(&Feed) -> bool,
+        say_it: impl Fn(&Feed, &FeedLoad, &Limit) -> (Statement, Statement),
+    ) -> Vec<Finding> {
+        let feeds = self.feeds().filter(|(feed, _)| which(feed));
+        let over = feeds.filter_map(|(feed, load)| {
+            let limit = load
+                .limits
+                .iter()
+                .find(|limit| limit.by == by && limit.over)?;
+            let (headline, reason) = say_it(feed, load, limit);
+            Some(self.finding(Severity::Harm, headline, reason))
+        });
+        over.collect()
+    }
+}
+
+pub(super) fn watts(value: f64) -> Figure {
+    Quantity::PowerW.of(value)
+}
+
+pub(super) fn amps(value: f64) -> Figure {
+    Quantity::CurrentA.of(value)
+}
+
+/// A count.
+pub(super) fn count(value: u32) -> Figure {
+    Quantity::Count.of(f64::from(value))
+}
+
+/// What is to be done about `over` W too much on a feed called `name`.
+pub(super) fn take_off(name: &str, over: f64) -> Statement {
+    say!("Take {over} off {feed}", over = watts(over), feed = name)
+}

@@ -1,0 +1,131 @@
+// The Power view: loads on circuits, windows of lamps, cords, what it costs, and the safety sheet.
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test, type App } from '../app.ts';
+
+interface Plan {
+  places: { id: string; tiers: { id: string; lights_on_h?: number; lamps: Plug[] }[] }[];
+  wiring?: { feeds: { id: string; into?: string }[]; appliances: Plug[] };
+}
+interface Plug {
+  name: string;
+  plugged?: string;
+}
+
+async function planOf(page: Page, app: App): Promise<Plan> {
+  const answer = await page.request.get(`${app.url}/api/last-plan`);
+  return ((await answer.json()) as { plan: Plan }).plan;
+}
+
+const tier = (plan: Plan, place: string, id: string) =>
+  plan.places.find((p) => p.id === place)!.tiers.find((t) => t.id === id)!;
+
+test('a window of lamps moves in steps of its timer, and comes back by undo', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/?on=2027-04-10`);
+  await page.keyboard.press('5');
+  await expect(page.getByRole('heading', { name: 'The day on each circuit' })).toBeVisible();
+  const window = page.getByRole('slider', { name: 'Timer 2 goes on' });
+  await expect(window).toHaveAttribute('aria-valuetext', '06:00 to 21:00');
+  await window.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(window).toHaveAttribute('aria-valuetext', '06:15 to 21:15');
+  await expect.poll(async () => tier(await planOf(page, app), 'door', 't2').lights_on_h).toBe(6.25);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(window).toHaveAttribute('aria-valuetext', '06:00 to 21:00');
+});
+
+test('what the lamps cost is said unasked, and a click makes it less', async ({ page, app }) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const savings = page.getByTestId('savings');
+  await expect(savings).toContainText('a day for 17 trays', { timeout: 20_000 });
+  await expect(savings).toContainText('the same light is to be had for');
+  const season = page.getByTestId('season-cost');
+  await expect(season).toContainText('chamber heat');
+  const before = await season.textContent();
+  await savings.getByRole('button', { name: 'Change it' }).first().click();
+  await expect(season).not.toHaveText(before!);
+});
+
+test('a heater on a strip is found, and settled by its plug', async ({ page, app }) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const cords = page.getByTestId('cords');
+  await cords.getByRole('button', { name: 'oil-filled radiator' }).click();
+  const plug = page.getByTestId('plug').getByRole('combobox');
+  await plug.selectOption({ label: 'Strip from the hall' });
+  const todo = page.getByRole('region', { name: 'What to do' });
+  await expect(todo).toContainText('Plug oil-filled radiator into a socket of its own');
+  await expect(todo).toContainText('licensed electrician');
+  await cords.getByRole('button', { name: 'oil-filled radiator' }).click();
+  await plug.selectOption({ label: 'Second socket in the hall' });
+  await expect(todo).not.toContainText('Plug oil-filled radiator');
+});
+
+test('a newcomer has it proposed what is plugged in where', async ({ page, app }) => {
+  const plan = await planOf(page, app);
+  delete plan.wiring;
+  for (const one of plan.places.flatMap((place) => place.tiers))
+    for (const list of ['lamps', 'mats', 'fans'] as const)
+      for (const gear of (one as unknown as Record<string, Plug[]>)[list]!) delete gear.plugged;
+  await page.request.post(`${app.url}/api/plans`, { data: { plan, word: 'began' } });
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  await expect(page.getByText('Nothing is checked until it is said')).toBeVisible();
+  await page.getByRole('button', { name: 'Propose how to plug it in' }).click();
+  await expect(page.getByTestId('cords')).toContainText('Timer, Door rack');
+  await expect(page.getByText('Nothing found with everything on at its label')).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByTestId('cords')).not.toContainText('Timer, Door rack');
+});
+
+test('a plug is dragged to another strip in the room', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-10`);
+  await page.getByRole('button', { name: 'Cords' }).click();
+  const sketch = page.getByTestId('cord-sketch');
+  const feed = (name: string) =>
+    sketch.locator('g', { has: page.locator(`title:text-is("${name}")`) });
+  const plug = feed('plug of Chain, Door rack tier 2');
+  const [from, to] = [
+    await plug.last().boundingBox(),
+    await feed('Strip from the hall').boundingBox(),
+  ];
+  await page.mouse.move(from!.x + from!.width / 2, from!.y + from!.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to!.x + to!.width / 2, to!.y + to!.height / 2, { steps: 8 });
+  await page.mouse.up();
+  await expect
+    .poll(async () => {
+      const { wiring } = await planOf(page, app);
+      return wiring!.feeds.find((one) => one.id === 'chain-door-2')!.into;
+    })
+    .toBe('strip-hall');
+});
+
+test('lamps and walls are tried, and the best is set up', async ({ page, app }) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const part = page.getByRole('region', { name: 'The cheapest set-up' });
+  await part.getByRole('combobox').selectOption({ label: 'Door rack, Tier 1' });
+  await part.getByRole('button', { name: 'Try lamps and walls' }).click();
+  await expect(part.getByTestId('frontier')).toBeVisible({ timeout: 20_000 });
+  await expect(part).toContainText('of the cells get the light that they want');
+  await part.getByRole('button', { name: 'Set the shelf up so' }).click();
+  await expect
+    .poll(async () => tier(await planOf(page, app), 'door', 't1').lamps[0]!.name)
+    .not.toContain('fluorescent');
+});
+
+test('the safety sheet lists every circuit, and the view has no barriers', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  await expect(page.getByTestId('per-plant')).toBeVisible();
+  await expect(page.getByTestId('savings')).toBeVisible({ timeout: 20_000 });
+  const found = await new AxeBuilder({ page }).analyze();
+  expect(found.violations.map((one) => [one.id, one.nodes[0]?.html])).toEqual([]);
+  await page.getByRole('link', { name: 'Print a safety sheet' }).click();
+  const sheet = page.getByTestId('safety');
+  for (const text of ['Boot room circuit', 'Hall circuit', 'drip loop', 'licensed electrician'])
+    await expect(sheet).toContainText(text);
+});
