@@ -78,7 +78,7 @@ const SHOTS = [
     wait: 'savings',
     press: 'Try lamps and walls',
     after: 'frontier',
-    see: 'A plant costs',
+    see: 'The cheapest set-up that still does it',
   },
   { name: 'room-cords', path: '/?on=2027-04-10', size: DESK, ground: 'light', press: 'Cords' },
 ] satisfies Shot[] as Shot[];
@@ -119,7 +119,13 @@ for (const shot of SHOTS) {
     if (shot.after) await page.getByTestId(shot.after).waitFor();
     if (shot.see) {
       const heading = page.getByRole('heading', { name: shot.see });
-      await heading.evaluate((element) => element.scrollIntoView({ block: 'start' }));
+      // Only what scrolls by hand: the page itself stays where it is.
+      await heading.evaluate((element) => {
+        let box = element.parentElement!;
+        while (box.parentElement && getComputedStyle(box).overflowY !== 'auto')
+          box = box.parentElement;
+        box.scrollBy(0, element.getBoundingClientRect().top - box.getBoundingClientRect().top);
+      });
     }
     await page.screenshot({ path: join(FOLDER, `${shot.name}.png`), animations: 'disabled' });
   });

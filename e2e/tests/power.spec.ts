@@ -115,6 +115,26 @@ test('lamps and walls are tried, and the best is set up', async ({ page, app }) 
     .not.toContain('fluorescent');
 });
 
+test('a tariff is read from a file, whole or not at all', async ({ page, app }) => {
+  await page.goto(`${app.url}/setup?on=2027-04-10`);
+  const file = page.getByLabel('Tariff file');
+  const csv = (text: string) => ({
+    name: 'rates.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(text),
+  });
+  await file.setInputFiles(csv('days,from,to,price\nall,0:00,7:00,0.2\nall,8:00,24:00,0.3\n'));
+  await expect(page.getByRole('alert').first()).toContainText(/no row gives a price at 07:00/i);
+  await file.setInputFiles(csv('days,from,to,price\nall,0:00,12:00,0.5\nall,12:00,24:00,-0.01\n'));
+  await expect(page.getByText('Prices by the hour, from')).toBeVisible();
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  // Who is paid in the afternoon begins later, as far as the quiet hours allow.
+  await expect(page.getByRole('button', { name: /^Begin at/ }).first()).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What to do' })).toContainText(
+    'some hours pay you',
+  );
+});
+
 test('the safety sheet lists every circuit, and the view has no barriers', async ({
   page,
   app,

@@ -9,13 +9,16 @@
 
   const { answer, plan }: { answer: Electricity; plan: Plan } = $props();
 
-  const GUTTER = 150;
   const PANEL = 96;
   const BETWEEN = 30;
   const ROW = 26;
+  /** Less than this share is not worth another routine. */
+  const LEAST_SAVED = 0.02;
   const words = $derived(bench.words);
   const time = (hour: number) => words.number(((hour % 24) + 24) % 24, 'clock_h');
   let width = $state(800);
+  const narrow = $derived(width < 500);
+  const GUTTER = $derived(narrow ? 112 : 150);
   const x = $derived((hour: number) => GUTTER + (hour / 24) * (width - GUTTER - 8));
 
   const feeds = $derived(plan.wiring?.feeds ?? []);
@@ -65,7 +68,10 @@
   });
 
   /** The end of a long name says more: which shelf of the cabinet it is. */
-  const short = (name: string) => (name.length > 22 ? `…${name.slice(-21)}` : name);
+  const longest = $derived(narrow ? 15 : 22);
+  const short = $derived((name: string) =>
+    name.length > longest ? `…${name.slice(1 - longest)}` : name,
+  );
 
   let held: { key: string; fromH: number } | undefined = $state();
   const startOf = (row: Window) => (held?.key === row.key ? held.fromH : row.fromH);
@@ -219,11 +225,13 @@
           />
         {/each}
         <text x={x(from) + 8} y={y + 15} class="fill-[#23283a] text-[12px]"
-          >{time(from)} to {time(from + row.hours)}{row.burning ? '' : ', off that day'}</text
+          >{time(from)} to {time(from + row.hours)}{row.burning || narrow
+            ? ''
+            : ', off that day'}</text
         >
       </g>
     {/each}
-    {#each [0, 6, 12, 18, 24] as hour (hour)}
+    {#each narrow ? [0, 12, 24] : [0, 6, 12, 18, 24] as hour (hour)}
       <text
         x={x(hour)}
         y={height - 6}
@@ -233,6 +241,16 @@
     {/each}
   </svg>
 </div>
+{#each rows.filter((row) => row.burning && row.bestH !== row.fromH && row.saves > LEAST_SAVED * row.shelves[0]!.now.cost_per_day) as row (row.key)}
+  <p class="mt-1 flex flex-wrap items-center gap-2">
+    <span
+      >{row.name}: from {time(row.bestH)} it costs {words.number(row.saves, 'money')} less a day.</span
+    >
+    <button class="quiet border-line!" onclick={() => move(row, row.bestH)}
+      >Begin at {time(row.bestH)}</button
+    >
+  </p>
+{/each}
 <p class="mt-1 text-sm text-soft">
   Filled: all that may be on at once. Dotted: what thermostats really draw on average.
 </p>

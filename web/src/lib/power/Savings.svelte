@@ -9,24 +9,24 @@
   const found = $derived(asked.answer);
   const fresh = $derived(asked.fresh(bench.date ?? ''));
 
-  // Asked once the hand rests: a day that is only passed by is not worth the work.
+  // Asked unasked once, when the hand rests; after an edit by hand: it takes seconds of both processors.
   const REST_MS = 900;
   $effect(() => {
     const [draft, date] = [bench.draft, bench.date];
-    if (!draft || !date || asked.fresh(date)) return;
-    const rest = setTimeout(
-      () => void asked.ask(date, () => api.savings(draft, date, () => undefined)),
-      REST_MS,
-    );
+    if (!draft || !date || asked.state !== 'no' || asked.problem) return;
+    const rest = setTimeout(() => void look(), REST_MS);
     return () => clearTimeout(rest);
   });
+  async function look() {
+    const [draft, date] = [bench.draft, bench.date];
+    if (draft && date) await asked.ask(date, () => api.savings(draft, date, () => undefined));
+  }
 </script>
 
 {#if found && found.cost_per_day > 0}
   <div
     class="rounded-xl border p-3"
     class:bg-straw-soft={fresh && found.ways.length > 0}
-    class:opacity-60={!fresh}
     data-testid="savings"
   >
     <h3 class="text-lg">{words.say(found.verdict)}</h3>
@@ -50,6 +50,16 @@
         </li>
       {/each}
     </ul>
+    {#if !fresh}
+      <button
+        class="quiet mt-2 border-line!"
+        disabled={asked.state === 'waiting'}
+        onclick={() => void look()}
+        >{asked.state === 'waiting'
+          ? 'Looking…'
+          : 'The plan or the day has changed: look again'}</button
+      >
+    {/if}
   </div>
 {:else if asked.state === 'waiting'}
   <p class="text-soft">Looking for the same light for less…</p>

@@ -128,7 +128,13 @@ export interface Window {
   stepMin: number;
   /** Whether any of it burns that day. */
   burning: boolean;
+  /** Where it had best begin, and what that saves a day. */
+  bestH: number;
+  saves: number;
 }
+
+const saved = (shelf: Electricity['shelves'][number]) =>
+  shelf.burning ? shelf.now.cost_per_day - shelf.best.cost_per_day : 0;
 
 /** The windows of a day: by timer, else shelf by shelf. */
 export function windows(answer: Electricity, feeds: Feed[]): Window[] {
@@ -139,6 +145,7 @@ export function windows(answer: Electricity, feeds: Feed[]): Window[] {
     if (like) {
       like.shelves.push(shelf);
       like.burning ||= shelf.burning;
+      like.saves += saved(shelf);
     } else
       found.push({
         key: shelf.timer ?? `${shelf.bay.place}/${shelf.bay.tier}`,
@@ -148,6 +155,8 @@ export function windows(answer: Electricity, feeds: Feed[]): Window[] {
         hours,
         stepMin: shelf.step_min,
         burning: shelf.burning,
+        bestH: shelf.best.from_h,
+        saves: saved(shelf),
       });
   }
   return found;

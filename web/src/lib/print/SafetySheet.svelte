@@ -21,6 +21,22 @@
   const labelled = (node: Node): number =>
     node.bunches.reduce((sum, bunch) => sum + bunch.watts, 0) +
     node.feeds.reduce((sum, child) => sum + labelled(child), 0);
+  /** What a feed carries by the labels, of what it may. */
+  function carries(node: Node): string {
+    const limit = node.load?.limits[0];
+    const of = limit ? ` of ${words.number(limit.lasting_va, 'power_w')}` : '';
+    const most = node.load?.most_lamps;
+    const lamps = most != null ? `, ${node.load!.plugs} of ${most} lamps` : '';
+    return `${words.number(labelled(node), 'power_w')}${of}${lamps}`;
+  }
+  /** What is plugged into it, in words. */
+  const hanging = (node: Node) =>
+    node.bunches
+      .map((bunch) => {
+        const many = bunch.devices.length > 1 ? `${bunch.devices.length} × ` : '';
+        return `${many}${bunch.name}${bunch.at ? `, ${bunch.at}` : ''}`;
+      })
+      .join('; ');
   const checks = [
     'Every cord has a drip loop: it hangs lower than its plug before it rises to it.',
     'Plugs, strips and timers hang above splash height, and none lies on the floor or under a tray.',
@@ -88,20 +104,8 @@
   <li>
     <span aria-hidden="true">☐</span>
     <span class="font-semibold">{node.feed.name}</span>
-    <span class="text-soft"
-      >{words.number(labelled(node), 'power_w')}{#if node.load?.limits[0]}
-        of {words.number(
-          node.load.limits[0].lasting_va,
-          'power_w',
-        )}{/if}{#if node.load?.most_lamps != null}, {node.load.plugs} of {node.load.most_lamps} lamps{/if}</span
-    >
-    {#if node.bunches.length > 0}:
-      {node.bunches
-        .map(
-          (bunch) =>
-            `${bunch.devices.length > 1 ? `${bunch.devices.length} × ` : ''}${bunch.name}${bunch.at ? ` (${bunch.at})` : ''}`,
-        )
-        .join('; ')}{/if}
+    <span class="text-soft">{carries(node)}</span>
+    {#if node.bunches.length > 0}<span>({hanging(node)})</span>{/if}
     {#if node.feeds.length > 0}
       <ul class="ml-5 flex flex-col gap-1">
         {#each node.feeds as child (child.feed.id)}{@render row(child)}{/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The hours in which lamps should be off, and those in which a kWh is cheap.
-  import type { ClockSpan, Site } from '../api/client';
+  import { api, Refused, type ClockSpan, type Site } from '../api/client';
   import { replace, setOptional } from '../bench/edits';
   import NumberField from '../fields/NumberField.svelte';
   import TimeField from '../fields/TimeField.svelte';
@@ -14,6 +14,30 @@
   const span = $derived(
     (s: ClockSpan) => `${words.number(s.from_h, 'clock_h')} to ${words.number(s.to_h, 'clock_h')}`,
   );
+
+  let input: HTMLInputElement | undefined = $state();
+  let problem = $state('');
+  const MOST_BYTES = 100_000;
+  /** A tariff by the hour from a file: read whole, or not at all. */
+  async function readTariff() {
+    const file = input?.files?.[0];
+    if (!file) return;
+    problem = '';
+    try {
+      if (file.size > MOST_BYTES) throw new Error('a tariff has a few dozen rows');
+      const prices = await api.tariff(await file.text());
+      bench.keep(
+        setOptional('/site/by_hour', prices, site.by_hour != null),
+        `prices by the hour from ${file.name}`,
+      );
+    } catch (error) {
+      problem =
+        error instanceof Refused
+          ? words.refusal(error.problem)
+          : `${file.name}: ${error instanceof Error ? error.message : String(error)}`;
+    }
+    input!.value = '';
+  }
 
   function setQuiet(quiet: ClockSpan | undefined) {
     bench.keep(
@@ -87,4 +111,39 @@
         })}>Add cheap-rate hours</button
     >
   {/if}
+  <div>
+    {#if site.by_hour}
+      <p>
+        Prices by the hour, from {words.number(
+          Math.min(...site.by_hour.workday, ...(site.by_hour.weekend ?? [])),
+          'money',
+        )} to {words.number(
+          Math.max(...site.by_hour.workday, ...(site.by_hour.weekend ?? [])),
+          'money',
+        )}{site.by_hour.weekend ? ', others at weekends' : ''}. They win over the prices above.
+      </p>
+      <button
+        class="quiet mt-1 border-line!"
+        onclick={() =>
+          bench.keep(setOptional('/site/by_hour', undefined, true), 'no prices by the hour')}
+        >Remove prices by the hour</button
+      >
+    {:else}
+      <button class="quiet border-line!" onclick={() => input?.click()}
+        >Prices by the hour from a file (CSV)</button
+      >
+      <p class="mt-1 text-sm text-soft">
+        Rows of days (workday, weekend or all), from, to and price, such as: all, 23:00, 7:00, 0.19.
+      </p>
+    {/if}
+    <input
+      bind:this={input}
+      type="file"
+      accept=".csv,text/csv,text/plain"
+      class="hidden"
+      aria-label="Tariff file"
+      onchange={() => void readTariff()}
+    />
+    {#if problem}<p class="mt-1 text-sm text-wine" role="alert">{problem}</p>{/if}
+  </div>
 </div>

@@ -57,6 +57,12 @@ impl Lamp {
             faults.number(&at.at(name), value, range, quantity)
         };
         number("watts", self.watts, 0.0..=2000.0, Quantity::PowerW);
+        if let Some(factor) = self.power_factor {
+            number("power_factor", factor, 0.1..=1.0, Quantity::Plain);
+        }
+        if let Some(amps) = self.inrush_a {
+            number("inrush_a", amps, 0.0..=500.0, Quantity::CurrentA);
+        }
         number("beam_deg", self.beam_deg, 15.0..=160.0, Quantity::AngleDeg);
         let over = MOST_OVERHANG_MM;
         let (x, y) = (place.width_mm, place.depth_mm);

@@ -26,6 +26,8 @@
   const figures: Record<GearList, Figure[]> = {
     lamps: [
       { label: 'Power', field: 'watts', quantity: 'power_w' },
+      { label: 'Power factor', field: 'power_factor', quantity: 'plain', optional: true },
+      { label: 'Inrush current', field: 'inrush_a', quantity: 'current_a', optional: true },
       { label: 'Light', field: 'flux_lm', quantity: 'flux_lm' },
       { label: 'Photons', field: 'ppf_umol_s', quantity: 'ppf_umol_s', optional: true },
       { label: 'Colour', field: 'cct_k', quantity: 'colour_temperature_k' },
