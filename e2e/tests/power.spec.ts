@@ -25,6 +25,8 @@ test('a window of lamps moves in steps of its timer, and comes back by undo', as
   app,
 }) => {
   await page.goto(`${app.url}/?on=2027-04-10`);
+  // Keys are heard once the plan is there.
+  await expect(page.getByRole('heading', { name: 'The room', exact: true })).toBeVisible();
   await page.keyboard.press('5');
   await expect(page.getByRole('heading', { name: 'The day on each circuit' })).toBeVisible();
   const window = page.getByRole('slider', { name: 'Timer 2 goes on' });
