@@ -211,6 +211,8 @@ const VIEWS = [
   '/?on=2027-05-04',
   '/sowing?on=2027-04-09&sowing=tomato',
   '/seeds?on=2027-04-09',
+  '/power?on=2027-04-10',
+  '/print?what=safety&on=2027-04-10',
   '/setup?on=2027-04-09',
   '/start?step=stands',
   '/start?step=crops',
