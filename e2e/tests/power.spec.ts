@@ -57,12 +57,48 @@ test('a heater on a strip is found, and settled by its plug', async ({ page, app
   await cords.getByRole('button', { name: 'oil-filled radiator' }).click();
   const plug = page.getByTestId('plug').getByRole('combobox');
   await plug.selectOption({ label: 'Strip from the hall' });
-  const todo = page.getByRole('region', { name: 'What to do' });
-  await expect(todo).toContainText('Plug oil-filled radiator into a socket of its own');
-  await expect(todo).toContainText('licensed electrician');
+  const advice = page.getByRole('region', { name: 'What to do' });
+  await expect(advice).toContainText('Plug oil-filled radiator into a socket of its own');
+  await expect(advice).toContainText('licensed electrician');
   await cords.getByRole('button', { name: 'oil-filled radiator' }).click();
   await plug.selectOption({ label: 'Second socket in the hall' });
-  await expect(todo).not.toContainText('Plug oil-filled radiator');
+  await expect(advice).not.toContainText('Plug oil-filled radiator');
+});
+
+test('a price typed in the shopping list is counted, and the table is saved', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const buy = page.getByRole('region', { name: 'To buy' });
+  await expect(buy.getByTestId('to-buy')).toHaveText('€76.00');
+  await buy.getByRole('button', { name: 'Prices, and what is there' }).click();
+  const owned = buy
+    .getByRole('group', { name: 'linkable LED shop light, 1200 mm, 36 W' })
+    .getByRole('textbox', { name: 'There already' });
+  await owned.fill('11');
+  await owned.press('Enter');
+  await expect(buy.getByTestId('to-buy')).toHaveText('€34.00');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('cost-per-sowing.csv');
+});
+
+test('a window of lamps is dragged with the mouse', async ({ page, app }) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const window = page.getByRole('slider', { name: 'Timer 3 goes on' });
+  await expect(window).toHaveAttribute('aria-valuetext', '06:00 to 20:30');
+  const box = (await window.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect(window).not.toHaveAttribute('aria-valuetext', '06:00 to 20:30');
+  await expect
+    .poll(async () => tier(await planOf(page, app), 'coat', 't1').lights_on_h)
+    .toBeGreaterThan(6);
 });
 
 test('a newcomer has it proposed what is plugged in where', async ({ page, app }) => {

@@ -376,3 +376,240 @@ fn a_feed_that_is_taken_out_leaves_nothing_hanging_in_the_air() {
     let lamps = &after.places[0].tiers[3].lamps;
     assert_eq!(lamps[0].plugged.as_deref(), Some("socket-door"));
 }
+
+fn with_hours(workday: Vec<f64>, weekend: Option<Vec<f64>>) -> Site {
+    let mut site = site("UTC");
+    site.by_hour = Some(HourPrices { workday, weekend });
+    site
+}
+
+/// By hand: 1 kW from 22:00 for 4 hours, at 0.10 up to midnight and 0.30 from then on, is 0.80; at 0.50
+/// all weekend it is 2.00; the mean of a week (5 and 2 days) is 8/7.
+#[test]
+fn a_tariff_by_the_hour_counts_each_hour_at_its_price() {
+    use sunrise_core::basis::clock::Burning;
+    let workday: Vec<f64> = (0..24)
+        .map(|hour| if hour >= 12 { 0.1 } else { 0.3 })
+        .collect();
+    let site = with_hours(workday, Some(vec![0.5; 24]));
+    let burning = Burning::new(22.0, 4.0);
+    let on = |date: Option<Date>| site.cost_on(date, 1000.0, burning);
+    assert!((on(Some(date(2027, 4, 9))) - 0.8).abs() < 1e-12);
+    assert!((on(Some(date(2027, 4, 10))) - 2.0).abs() < 1e-12);
+    assert!((on(None) - 8.0 / 7.0).abs() < 1e-12);
+    assert_eq!(
+        (site.price_at(false, 11.9), site.price_at(false, 12.0)),
+        (0.3, 0.1)
+    );
+    // Half of 06:30 to 07:30 is cheap by two rates.
+    let mut two_rates = self::site("UTC");
+    two_rates.price_per_kwh = 0.4;
+    let span = sunrise_core::basis::clock::ClockSpan {
+        from_h: 23.0,
+        to_h: 7.0,
+    };
+    two_rates.cheap = Some(CheapHours {
+        hours: span,
+        price_per_kwh: 0.2,
+    });
+    let cost = two_rates.cost_on(None, 1000.0, Burning::new(6.5, 1.0));
+    assert!((cost - 0.3).abs() < 1e-12);
+    assert_eq!(
+        (
+            two_rates.price_at(false, 6.9),
+            two_rates.price_at(false, 7.0)
+        ),
+        (0.2, 0.4)
+    );
+}
+
+#[test]
+fn a_tariff_of_the_wrong_length_is_refused_by_its_list() {
+    let mut plan = (*kettle_fen(|_| ())).clone();
+    plan.site.by_hour = Some(HourPrices {
+        workday: vec![0.2; 23],
+        weekend: Some(vec![f64::NAN; 24]),
+    });
+    let faults = plan.check().unwrap_err();
+    let paths: Vec<&str> = faults.iter().map(|fault| fault.path.as_str()).collect();
+    assert!(paths.contains(&"/site/by_hour/workday"), "{paths:?}");
+    assert!(paths.contains(&"/site/by_hour/weekend/0"), "{paths:?}");
+}
+
+/// London goes from 01:00 to 02:00 on 28 March 2027: 2 h from 00:30 end at 03:30 by the clock, and the day
+/// has 23 starts an hour apart.
+#[test]
+fn a_day_with_an_hour_less_has_a_start_less() {
+    let ask = |day: Date| WindowAsk {
+        site: site("Europe/London"),
+        date: day,
+        hours: 2.0,
+        watts: 100.0,
+        step_min: 30,
+    };
+    let spring = ask(date(2027, 3, 28)).windows().unwrap();
+    assert_eq!(spring.all.len(), 46);
+    assert_eq!((spring.all[1].from_h, spring.all[1].to_h), (0.5, 3.5));
+    assert_eq!(ask(date(2027, 10, 31)).windows().unwrap().all.len(), 50);
+    assert_eq!(ask(date(2027, 4, 9)).windows().unwrap().all.len(), 48);
+}
+
+#[test]
+fn nonsense_is_refused_by_the_calculators() {
+    let ask = WindowAsk {
+        site: site("UTC"),
+        date: date(2027, 4, 9),
+        hours: 25.0,
+        watts: f64::INFINITY,
+        step_min: 0,
+    };
+    let faults = ask.windows().unwrap_err();
+    let paths: Vec<&str> = faults.iter().map(|fault| fault.path.as_str()).collect();
+    assert_eq!(paths, ["/hours", "/watts", "/step_min"]);
+    let mut lamp = lamp(1, 100.0, "gone", 6.0, 22.0);
+    lamp["duty"] = json!(2);
+    lamp["power_factor"] = json!(0);
+    let faults = set_up(0.0, json!([circuit(15.0)]), json!([lamp]))
+        .day()
+        .unwrap_err();
+    let paths: Vec<&str> = faults.iter().map(|fault| fault.path.as_str()).collect();
+    let expected = [
+        "/mains_v",
+        "/draws/0/duty",
+        "/draws/0/power_factor",
+        "/draws/0/plugged",
+    ];
+    assert_eq!(paths, expected);
+}
+
+#[test]
+fn labels_count_everything_whenever_it_is_on() {
+    let plan = kettle_fen(|_| ());
+    let answer = asked(&plan, date(2027, 1, 20));
+    // Nothing burns in January, and the labels stay what they are.
+    let of = |id: &str| {
+        let at = plan
+            .wiring
+            .feeds
+            .iter()
+            .position(|feed| feed.id == id)
+            .unwrap();
+        (answer.load.feeds[at].load.peak_w, answer.labels_w[at])
+    };
+    // 2 fixtures of 64 W, and two chains of three lamps of 36 W.
+    assert_eq!(of("timer-1"), (0.0, 344.0));
+    // The household's radiator is on all winter.
+    assert_eq!(of("socket-hall-2"), (1500.0, 1500.0));
+}
+
+#[test]
+fn what_is_there_is_not_bought_again_and_what_has_no_price_says_so() {
+    let plan = kettle_fen(|plan| {
+        let goods = &mut plan.prices.goods;
+        goods.retain(|good| !good.name.contains("panel"));
+        goods[0].owned = 50;
+    });
+    let answer = asked(&plan, date(2027, 4, 9));
+    let line = |name: &str| {
+        answer
+            .shopping
+            .iter()
+            .find(|line| line.name.contains(name))
+            .unwrap()
+    };
+    let shop_lights = line("1200 mm, 36 W");
+    assert_eq!(
+        (shop_lights.needed, shop_lights.owned, shop_lights.to_buy),
+        (11, 9, 2)
+    );
+    assert_eq!(
+        (shop_lights.cost, shop_lights.worth),
+        (Some(42.0), Some(231.0))
+    );
+    let panel = line("strong flat LED panel");
+    assert_eq!((panel.to_buy, panel.cost), (1, None));
+    assert!(answer.plants.unpriced.contains(&"gear and trays"));
+    // More there than needed: nothing is sold.
+    assert_eq!(line("Door rack").to_buy, 0);
+    let summed: f64 = answer.shopping.iter().filter_map(|line| line.cost).sum();
+    assert!((summed - answer.to_buy_cost).abs() < 1e-9);
+}
+
+#[test]
+fn without_prices_a_plant_costs_its_current_and_says_what_is_left_out() {
+    let plan = kettle_fen(|plan| plan.prices = Default::default());
+    let plants = asked(&plan, date(2027, 4, 9)).plants;
+    assert_eq!(
+        (plants.all.seed, plants.all.mix, plants.all.stand),
+        (0.0, 0.0, 0.0)
+    );
+    assert!(plants.all.current > 100.0);
+    assert_eq!(plants.unpriced, ["gear and trays", "seed", "mix", "water"]);
+    assert_eq!((plants.bought, plants.pays_back_seasons), (None, None));
+    let empty = kettle_fen(|plan| {
+        plan.sowings.clear();
+        plan.trays.clear();
+    });
+    let plants = asked(&empty, date(2027, 4, 9)).plants;
+    assert_eq!((plants.plants, plants.per_plant), (0, None));
+}
+
+#[test]
+fn a_shelf_says_when_it_had_better_begin_and_its_timer_can_do_it() {
+    let plan = kettle_fen(|plan| {
+        plan.site.quiet = None;
+        plan.site.cheap = None;
+        let mut prices = vec![0.3; 24];
+        prices[12..].fill(0.1);
+        plan.site.by_hour = Some(HourPrices {
+            workday: prices,
+            weekend: None,
+        });
+    });
+    let answer = asked(&plan, date(2027, 4, 9));
+    let shelf = answer
+        .shelves
+        .iter()
+        .find(|shelf| shelf.name.ends_with("Tier 2"))
+        .unwrap();
+    assert!(shelf.burning && shelf.better);
+    assert!(shelf.best.cost_per_day < shelf.now.cost_per_day);
+    assert_eq!(
+        (shelf.step_min, (shelf.best.from_h * 4.0).fract()),
+        (15, 0.0)
+    );
+    // Twelve of its fifteen hours are cheap wherever it begins from 09:00 to 12:00: the least change is taken.
+    assert_eq!(shelf.best.from_h, 9.0);
+    let dark = answer.shelves.iter().find(|shelf| !shelf.burning).unwrap();
+    assert!(!dark.better);
+}
+
+#[test]
+fn a_copied_shelf_is_plugged_in_nowhere() {
+    use sunrise_core::edit::{Edit, apply};
+    let plan = kettle_fen(|_| ());
+    let from = sunrise_core::testing::bay("door", "t2");
+    let to = vec![sunrise_core::testing::bay("coat", "t1")];
+    let copied = apply(&plan, &Edit::CopyGear { from, to }).unwrap().plan;
+    let lamps = &copied.places[1].tiers[0].lamps;
+    assert!(!lamps.is_empty() && lamps.iter().all(|lamp| lamp.plugged.is_none()));
+}
+
+#[test]
+fn plans_keep_their_wiring_and_prices_through_a_file() {
+    let plan = kettle_fen(|_| ());
+    let text = serde_json::to_string(&*plan).unwrap();
+    let again: sunrise_core::plan::Plan = serde_json::from_str(&text).unwrap();
+    assert_eq!(again, *plan);
+    assert_eq!(again.wiring.feeds.len(), plan.wiring.feeds.len());
+    let mut wrong: Value = serde_json::from_str(&text).unwrap();
+    wrong["places"][0]["tiers"][0]["lamps"][0]["plugged"] = json!("nothing-like-it");
+    wrong["prices"]["goods"][0]["price"] = json!(-1);
+    let wrong: sunrise_core::plan::Plan = serde_json::from_value(wrong).unwrap();
+    let faults = wrong.check().unwrap_err();
+    let paths: Vec<&str> = faults.iter().map(|fault| fault.path.as_str()).collect();
+    assert_eq!(
+        paths,
+        ["/places/0/tiers/0/lamps/0/plugged", "/prices/goods/0/price"]
+    );
+}

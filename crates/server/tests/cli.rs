@@ -188,3 +188,31 @@ fn calc_seeds_and_frost_read_standard_input() {
     assert_eq!(frost["record"]["years"][0]["last"], "2025-04-30");
     assert_eq!(frost["dates"]["p50"], "2026-04-30");
 }
+
+#[test]
+fn load_and_timer_answer_and_name_what_is_wrong() {
+    let question = json!({
+        "mains_v": 120,
+        "wiring": {"feeds": [
+            {"id": "c", "name": "Circuit", "kind": {"circuit": {"breaker_a": 15}}},
+            {"id": "s", "name": "Socket", "into": "c", "kind": {"socket": {"outlets": 2}}}
+        ]},
+        "draws": [{"what": "lamp", "id": "l1", "name": "lamp", "watts": 1500, "plugged": "s",
+                   "hours": {"from_h": 6, "to_h": 22}}]
+    });
+    let output = run(&["calc", "load"], &question.to_string());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["feeds"][0]["limits"][0]["over"], true);
+    assert_eq!(answer["all"]["kwh"], 24.0);
+    let plan: Value =
+        serde_json::from_str(&std::fs::read_to_string(kettle_fen()).unwrap()).unwrap();
+    let question = json!({"site": plan["site"], "date": "2027-04-09", "hours": 16, "watts": 100, "step_min": 15});
+    let output = run(&["calc", "timer"], &question.to_string());
+    let answer: Value = serde_json::from_slice(&output.stdout).unwrap();
+    assert_eq!(answer["best"]["quiet_min"], 0);
+    assert_eq!(answer["all"].as_array().unwrap().len(), 96);
+    let output = run(&["calc", "timer"], &json!({"site": plan["site"], "date": "2027-04-09", "hours": 30, "watts": 100, "step_min": 15}).to_string());
+    assert!(!output.status.success());
+    let said = String::from_utf8_lossy(&output.stderr);
+    assert!(said.contains("/hours"), "{said}");
+}

@@ -72,6 +72,32 @@ impl<'a> Labelled<'a> {
     }
 }
 
+/// What a label allows, and what is carried.
+pub(super) struct OverLabel {
+    /// What it carries.
+    pub(super) peak: Figure,
+    /// What its label allows.
+    pub(super) most: Figure,
+}
+
+impl Labelled<'_> {
+    /// A finding on each feed that `which` picks and that carries more than its label allows; `reason` says
+    /// so.
+    pub(super) fn over_label(
+        &self,
+        which: impl Fn(&Feed) -> bool,
+        reason: impl Fn(OverLabel) -> Statement,
+    ) -> Vec<Finding> {
+        self.over(LimitBy::Label, which, |feed, load, limit| {
+            let said = reason(OverLabel {
+                peak: watts(load.load.peak_w),
+                most: watts(limit.most_va),
+            });
+            (take_off(&feed.name, limit.carries_va - limit.most_va), said)
+        })
+    }
+}
+
 pub(super) fn watts(value: f64) -> Figure {
     Quantity::PowerW.of(value)
 }

@@ -8,9 +8,9 @@ use crate::cost::plants::PlantCosts;
 use crate::cost::running::Running;
 use crate::cost::shopping::{ShoppingLine, shopping};
 use crate::day::detail::Detail;
-use crate::day::draws::of_household;
+use crate::day::draws::{by_label, of_household};
 use crate::day::view::Looker;
-use crate::lamps::start::Start;
+use crate::lamps::start::{Start, USUAL_STEP_MIN};
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
 use crate::power::draw::Draw;
@@ -29,6 +29,8 @@ pub struct Electricity {
     pub date: Date,
     /// Its load by the hour on every feed.
     pub load: DayLoad,
+    /// What hangs on each feed by the labels, in W, in the plan's order.
+    pub labels_w: Vec<f64>,
     /// What draws on it, the household's own things last.
     pub draws: Vec<DrawOnDay>,
     /// The shelves with lamps, and when those burn.
@@ -41,6 +43,8 @@ pub struct Electricity {
     pub plants: PlantCosts,
     /// What the plan takes, and what is to be bought.
     pub shopping: Vec<ShoppingLine>,
+    /// What is to be bought costs, as far as it has a price.
+    pub to_buy_cost: f64,
     /// The costs of the plants as a table, in CSV.
     pub table_csv: String,
     /// Circuits, sockets, strips, timers and chains as they are usual at these mains.
@@ -77,6 +81,8 @@ pub struct LitShelf {
     pub now: Start,
     /// The best hour to begin in steps of the timer.
     pub best: Start,
+    /// Whether that is worth another routine.
+    pub better: bool,
     /// The timer's step in minutes.
     pub step_min: u32,
 }
@@ -115,6 +121,7 @@ pub fn power(plan: &SoundPlan, date: Date, fields: &Fields) -> Electricity {
     Electricity {
         date,
         load: day_load(&plan.wiring, plan.site.mains_v, &drawn),
+        labels_w: labels_w(plan),
         shelves: shelves
             .map(|(bay, burning)| LitShelf::of(plan, &bay, burning))
             .collect(),
@@ -122,6 +129,7 @@ pub fn power(plan: &SoundPlan, date: Date, fields: &Fields) -> Electricity {
         prices: prices(plan, date),
         table_csv: plants.to_csv(),
         plants,
+        to_buy_cost: shopping.iter().filter_map(|line| line.cost).sum(),
         running,
         feed_kinds: feeds_at(plan.site.mains_v),
         shopping,
@@ -144,20 +152,32 @@ impl LitShelf {
     fn of(plan: &SoundPlan, bay: &Bay<'_>, burning: bool) -> Self {
         let (tier, site) = (bay.tier, &plan.site);
         let timer = plan.wiring.timer_of(tier);
-        let step_min = timer.map_or(crate::lamps::start::USUAL_STEP_MIN, |(_, timer)| {
-            timer.clock.step_min()
-        });
-        let now = tier.burning();
+        let now = Start::of(tier.burning(), drawn_w(tier), site);
+        let best = Start::best_of(tier, &plan.wiring, site);
         Self {
             bay: bay.reference(),
             name: bay.name(),
             timer: timer.map(|(feed, _)| feed.id.clone()),
             burning,
-            now: Start::of(now, drawn_w(tier), site),
-            best: Start::best_in_steps(now.hours, now.from_h, drawn_w(tier), site, step_min),
-            step_min,
+            better: burning && now.is_worth_changing_to(&best),
+            now,
+            best,
+            step_min: timer.map_or(USUAL_STEP_MIN, |(_, timer)| timer.clock.step_min()),
         }
     }
+}
+
+/// What hangs on each feed of `plan`, whenever it is on, by the labels.
+fn labels_w(plan: &SoundPlan) -> Vec<f64> {
+    let wiring = &plan.wiring;
+    let mut labels = vec![0.0; wiring.feeds.len()];
+    for draw in by_label(plan) {
+        for feed in draw.plugged.iter().flat_map(|id| wiring.path(id)) {
+            let at = wiring.feeds.iter().position(|other| other.id == feed.id);
+            labels[at.expect("a path is made of feeds")] += draw.watts;
+        }
+    }
+    labels
 }
 
 /// Each price of the day from the hour on that it holds, at the quarter of an hour.

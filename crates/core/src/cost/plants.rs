@@ -15,6 +15,8 @@ pub struct PlantCosts {
     pub sowings: Vec<SowingCost>,
     /// All of them.
     pub all: Parts,
+    /// What each part comes to for a plant.
+    pub of_a_plant: Parts,
     /// Plants wanted in all.
     pub plants: u32,
     /// What a plant costs; `None` without plants.
@@ -39,6 +41,8 @@ pub struct SowingCost {
     pub plants: u32,
     /// What it is made up of.
     pub parts: Parts,
+    /// All of that.
+    pub total: f64,
     /// What a plant costs.
     pub per_plant: f64,
 }
@@ -62,6 +66,16 @@ impl Parts {
     /// All of it.
     pub fn total(&self) -> f64 {
         self.seed + self.mix + self.water + self.current + self.stand
+    }
+
+    fn over(&self, n: f64) -> Self {
+        Self {
+            seed: self.seed / n,
+            mix: self.mix / n,
+            water: self.water / n,
+            current: self.current / n,
+            stand: self.stand / n,
+        }
     }
 
     fn add(&mut self, other: &Self) {
@@ -124,6 +138,7 @@ impl PlantCosts {
                 sowing: sowing.id.clone(),
                 name: reckoned.dates[i].name.clone(),
                 plants: sowing.wanted,
+                total: parts.total(),
                 per_plant: parts.total() / f64::from(sowing.wanted.max(1)),
                 parts,
             });
@@ -144,6 +159,7 @@ impl PlantCosts {
         Self {
             per_plant: (plants > 0).then(|| all.total() / f64::from(plants)),
             sowings,
+            of_a_plant: all.over(f64::from(plants.max(1))),
             all,
             plants,
             bought,

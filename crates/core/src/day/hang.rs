@@ -21,7 +21,7 @@ use crate::lamps::choice::{LightAt, Setting, SweepPoint, Want};
 use crate::lamps::chooser::{Change, Chosen, Now, choose};
 use crate::lamps::misfit::{Misfit, misfit};
 use crate::lamps::outcome::{Outcome, Shares};
-use crate::lamps::start::Start;
+use crate::lamps::start::{Start, step_min};
 use crate::lamps::{adjust, choice};
 use crate::light::bay::BayField;
 use crate::light::falloff::Spread;
@@ -250,11 +250,12 @@ pub(super) fn hang(
         detail,
         setting,
         change: chosen.change,
-        start: Start::best(
+        start: Start::best_in_steps(
             setting.hours_h,
             bay.tier.burning().from_h,
             drawn_w(bay.tier) * setting.brightness,
             &plan.site,
+            step_min(bay.tier, &plan.wiring),
         ),
         step: adjust::step(bay, now.setting, setting),
         gap_mm: setting.height_mm - setting.lift_mm - (leaves_mm - lift_mm),

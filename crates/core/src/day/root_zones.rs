@@ -98,67 +98,47 @@ const LEAF_STEP: f64 = 0.1;
 /// Light counts in steps of this many µmol/m²/s: it warms by a hundredth of a degree for each.
 const LIGHT_STEP: f64 = 25.0;
 
-/// The root zones of the trays in a bay, with `ppfd` on each while its lamps burn (0 while they
-/// are off), in the room's air or in `closed` air; none outdoors.
+/// A bay and what stands in it, with `ppfd` on each tray while its lamps burn (0 while they are off), in
+/// the room's air or in `closed` air.
 ///
 /// One mat under several trays has one probe: it is in the tray that the mat lies most under, the
 /// first of like ones, and the others get what that one asks for.
-pub fn of_bay(
-    plan: &SoundPlan,
-    bay: &Bay<'_>,
-    standing: &[Standing<'_>],
-    ppfd: &[f64],
-    closed: Option<&ClosedAir>,
-    whose: Whose,
-) -> Vec<TrayRoots> {
-    if bay.place.outdoors() {
-        return Vec::new();
-    }
-    let here = Here {
-        plan,
-        bay,
-        standing,
-        ppfd,
-        closed,
-    };
-    let wanted = |i: &usize| whose == Whose::All || standing[*i].coming_up;
-    let each = (0..standing.len()).filter(wanted);
-    each.filter_map(|i| here.roots(i)).collect()
-}
-
-/// The mats of a bay that are plugged in, by their index, each with the share of the day that it is on.
-pub fn mats_on(
-    plan: &SoundPlan,
-    bay: &Bay<'_>,
-    standing: &[Standing<'_>],
-    ppfd: &[f64],
-    closed: Option<&ClosedAir>,
-) -> Vec<(usize, f64)> {
-    if bay.place.outdoors() {
-        return Vec::new();
-    }
-    let here = Here {
-        plan,
-        bay,
-        standing,
-        ppfd,
-        closed,
-    };
-    let mats = bay.tier.mats.iter().enumerate();
-    let duties = mats.filter_map(|(i, mat)| Some((i, here.duty(mat)?)));
-    duties.filter(|(_, duty)| *duty > 0.0).collect()
-}
-
-/// A bay and what stands in it.
-struct Here<'a> {
-    plan: &'a SoundPlan,
-    bay: &'a Bay<'a>,
-    standing: &'a [Standing<'a>],
-    ppfd: &'a [f64],
-    closed: Option<&'a ClosedAir>,
+#[derive(Debug, Clone, Copy)]
+pub struct Here<'a> {
+    /// The plan.
+    pub plan: &'a SoundPlan,
+    /// The bay.
+    pub bay: &'a Bay<'a>,
+    /// What stands there.
+    pub standing: &'a [Standing<'a>],
+    /// The light on each of it, in µmol/m²/s; none where nobody reckoned it.
+    pub ppfd: &'a [f64],
+    /// The closed air that the bay is in.
+    pub closed: Option<&'a ClosedAir>,
 }
 
 impl Here<'_> {
+    /// The root zones of its trays; none outdoors.
+    pub fn trays(&self, whose: Whose) -> Vec<TrayRoots> {
+        if self.bay.place.outdoors() {
+            return Vec::new();
+        }
+        let wanted = |i: &usize| whose == Whose::All || self.standing[*i].coming_up;
+        let each = (0..self.standing.len()).filter(wanted);
+        each.filter_map(|i| self.roots(i)).collect()
+    }
+
+    /// The mats that are plugged in, by their index, each with the share of the day that it is on; none
+    /// outdoors.
+    pub fn mats_on(&self) -> Vec<(usize, f64)> {
+        if self.bay.place.outdoors() {
+            return Vec::new();
+        }
+        let mats = self.bay.tier.mats.iter().enumerate();
+        let duties = mats.filter_map(|(i, mat)| Some((i, self.duty(mat)?)));
+        duties.filter(|(_, duty)| *duty > 0.0).collect()
+    }
+
     /// The mat under tray `i` that is plugged in, and the share of the tray that it lies under.
     fn mat(&self, i: usize) -> Option<(&Mat, f64)> {
         let under = mat_under(self.bay.tier, &self.standing[i].footprint);

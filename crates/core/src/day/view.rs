@@ -17,8 +17,7 @@ use crate::day::harm::{Harm, Harmed};
 use crate::day::light::{BayLight, LightWhy, enough_from};
 use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
-use crate::day::root_zones;
-use crate::day::root_zones::{TrayRoots, Whose};
+use crate::day::root_zones::{Here, TrayRoots, Whose};
 use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay, trays};
@@ -28,7 +27,6 @@ use crate::light::colour::Colour;
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::plan::SoundPlan;
-use crate::power::draw::Draw;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
@@ -125,9 +123,7 @@ impl BayView<'_> {
 
     /// When the lamps had best go on for the hours that they burn now.
     pub fn best_start(&self) -> Start {
-        let tier = self.bay.tier;
-        let now_h = tier.burning().from_h;
-        Start::best(tier.photoperiod_h, now_h, drawn_w(tier), &self.plan.site)
+        Start::best_of(self.bay.tier, &self.plan.wiring, &self.plan.site)
     }
 
     /// The greatest of the lamps' least gaps.
@@ -257,8 +253,17 @@ impl<'a> Looker<'a> {
         let light = (!lights.is_empty())
             .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
-        let mut roots = self.root_zones(&scene, &trays);
-        let draws = self.draws(&scene, &trays);
+        let ppfd = mean_ppfd(&scene, &trays);
+        let here = Here {
+            plan,
+            bay,
+            standing,
+            ppfd: &ppfd,
+            closed: scene.closed.as_deref(),
+        };
+        let mut roots = here.trays(self.whose(&scene));
+        let (occupied, mats) = (!standing.is_empty(), here.mats_on());
+        let draws = draws::of_bay(bay, burning, occupied, &mats, here.closed);
         // 3. What harms, and how the lamps would hang best.
         let harmed =
             [Harm::Stretched, Harm::Bleached].map(|harm| self.harmed(harm, &scene, &lights));
@@ -325,30 +330,14 @@ impl<'a> Looker<'a> {
         }
     }
 
-    /// What draws in the bay.
-    fn draws(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<Draw> {
-        let (bay, standing) = (&scene.bay, &scene.standing[..]);
-        let closed = scene.closed.as_deref();
-        let mats = if bay.tier.mats.is_empty() {
-            Vec::new()
-        } else {
-            let ppfd = mean_ppfd(scene, trays);
-            root_zones::mats_on(self.reckoned.plan, bay, standing, &ppfd, closed)
-        };
-        draws::of_bay(bay, scene.lit_h > 0.0, !standing.is_empty(), &mats, closed)
-    }
-
-    fn root_zones(&self, scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<TrayRoots> {
-        let ppfd = mean_ppfd(scene, trays);
-        let plan = self.reckoned.plan;
-        // Who goes away wants to know of every tray.
-        let whose = if scene.detailed || plan.away_near(scene.date).is_some() {
+    /// Whose root zones are wanted: who goes away wants to know of every tray.
+    fn whose(&self, scene: &Scene<'_>) -> Whose {
+        let away = self.reckoned.plan.away_near(scene.date).is_some();
+        if scene.detailed || away {
             Whose::All
         } else {
             Whose::ComingUp
-        };
-        let closed = scene.closed.as_deref();
-        root_zones::of_bay(plan, &scene.bay, &scene.standing, &ppfd, closed, whose)
+        }
     }
 
     /// The cells that come to `harm`, and until when where that was asked for.

@@ -14,6 +14,7 @@ mod share;
 mod sow;
 mod stand;
 mod place_all;
+mod propose;
 mod wire;
 
 pub use apply::{apply, place_all};

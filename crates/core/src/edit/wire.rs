@@ -1,33 +1,10 @@
-//! Cords: feeds that are added and taken away, and gear plugged in as we would.
+//! Feeds and things of the household that are added and taken away.
 
 use crate::basis::ids::free_id;
-use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::edit::editor::{Editor, Word, fault, kind_of, unknown};
 use crate::room::shelf::feeds_at;
 use crate::room::wiring::{Appliance, Feed, FeedKind};
-
-/// From one place to the next along the row, as it is drawn.
-const BETWEEN_PLACES_MM: f64 = 300.0;
-/// The share of a breaker that is proposed to be used.
-const SHARE: f64 = crate::power::limits::CONTINUOUS_SHARE;
-
-/// Gear that belongs on one strip.
-struct Group {
-    name: String,
-    /// When its lamps burn; `None` for what is on by itself.
-    hours: Option<[f64; 2]>,
-    x_mm: f64,
-    /// Place, tier, which list and index in it, and watts.
-    gear: Vec<([usize; 2], Gear, f64)>,
-}
-
-#[derive(Clone, Copy)]
-enum Gear {
-    Lamp(usize),
-    Mat(usize),
-    Fan(usize),
-}
 
 impl Editor {
     pub(super) fn add_feed(&mut self, kind: &str, into: Option<&str>) -> Word {
@@ -66,7 +43,7 @@ impl Editor {
         })
     }
 
-    fn push_feed(&mut self, mut feed: Feed) -> String {
+    pub(super) fn push_feed(&mut self, mut feed: Feed) -> String {
         let feeds = &mut self.plan.wiring.feeds;
         feed.id = free_id(&feed.id, feeds.iter().map(|f| &f.id));
         let alike = feeds.iter().filter(|f| f.name == feed.name).count();
@@ -142,180 +119,125 @@ impl Editor {
             )),
         }
     }
+}
 
-    /// Plugs in all gear that is plugged in nowhere: the lamps of a place that burn at the same hours on a
-    /// timer and a strip of theirs, its mats and fans on another strip; sockets and circuits are added as it
-    /// takes them.
-    pub(super) fn propose_wiring(&mut self) -> Word {
-        let mut plugged = 0;
-        for group in self.loose_groups() {
-            plugged += group.gear.len();
-            let carries_w = self.carries_w();
-            let mut rest = &group.gear[..];
-            while !rest.is_empty() {
-                let outlets = self.strip().kind.outlets().unwrap_or(1) as usize;
-                let mut watts = 0.0;
-                let fits = rest.iter().take(outlets).take_while(|(.., w)| {
-                    watts += w;
-                    watts <= carries_w
-                });
-                // One that is too much by itself is plugged in alone: a finding says so.
-                let n = fits.count().max(1);
-                let (now, later) = rest.split_at(n);
-                rest = later;
-                let strip = self.strip_for(&group, now.iter().map(|(.., w)| w).sum());
-                for (at, gear, _) in now {
-                    let tier = self.tier(*at);
-                    let plug = match gear {
-                        Gear::Lamp(i) => &mut tier.lamps[*i].plugged,
-                        Gear::Mat(i) => &mut tier.mats[*i].plugged,
-                        Gear::Fan(i) => &mut tier.fans[*i].plugged,
-                    };
-                    *plug = Some(strip.clone());
-                }
-            }
+#[cfg(test)]
+mod tests {
+    use crate::basis::fault::Fault;
+    use crate::edit::{Edit, apply};
+    use crate::plan::SoundPlan;
+    use crate::testing::{kettle_fen, one_rack, sound};
+
+    fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
+        sound(
+            apply(plan, edit)
+                .unwrap_or_else(|faults| panic!("{faults:?}"))
+                .plan,
+        )
+    }
+
+    fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
+        apply(plan, edit).expect_err("it cannot be done").remove(0)
+    }
+
+    fn add(kind: &str, into: Option<&str>) -> Edit {
+        Edit::AddFeed {
+            kind: kind.into(),
+            into: into.map(str::to_owned),
         }
-        if plugged == 0 {
-            return Err(fault(
-                "propose_wiring",
-                serde_json::Value::Null,
-                say!("everything is plugged in"),
-                say!("drag a cord to plug something in elsewhere"),
-            ));
-        }
-        Ok(say!(
-            "plugged in {n} lamps, mats and fans",
-            n = Quantity::Count.of(plugged as f64)
-        ))
     }
 
-    fn kind(&self, is: fn(&FeedKind) -> bool) -> Feed {
-        let mut kinds = feeds_at(self.plan.site.mains_v).iter();
-        kinds
-            .find(|f| is(&f.kind))
-            .expect("every sort is on the shelf")
-            .clone()
-    }
-
-    fn strip(&self) -> Feed {
-        self.kind(|kind| matches!(kind, FeedKind::Strip(_)))
-    }
-
-    /// What a strip behind a timer carries for hours.
-    fn carries_w(&self) -> f64 {
-        let timer = self.kind(|kind| matches!(kind, FeedKind::Timer(_)));
-        SHARE * self.strip().rating_w().min(timer.rating_w())
-    }
-
-    fn loose_groups(&self) -> Vec<Group> {
-        let mut groups: Vec<Group> = Vec::new();
-        let mut x_mm = 0.0;
-        for (p, place) in self.plan.places.iter().enumerate() {
-            let middle = x_mm + place.width_mm / 2.0;
-            x_mm += place.width_mm + BETWEEN_PLACES_MM;
-            let mut add = |hours: Option<[f64; 2]>, at, gear, watts| {
-                let like = |g: &&mut Group| g.x_mm == middle && g.hours == hours;
-                match groups.iter_mut().find(like) {
-                    Some(group) => group.gear.push((at, gear, watts)),
-                    None => groups.push(Group {
-                        name: place.name.clone(),
-                        hours,
-                        x_mm: middle,
-                        gear: vec![(at, gear, watts)],
-                    }),
-                }
-            };
-            for (t, tier) in place.tiers.iter().enumerate() {
-                let (at, burning) = ([p, t], tier.burning());
-                let hours = Some([burning.from_h, burning.hours]);
-                for (i, lamp) in tier
-                    .lamps
-                    .iter()
-                    .enumerate()
-                    .filter(|(_, l)| l.plugged.is_none())
-                {
-                    add(hours, at, Gear::Lamp(i), lamp.watts);
-                }
-                for (i, mat) in tier
-                    .mats
-                    .iter()
-                    .enumerate()
-                    .filter(|(_, m)| m.plugged.is_none())
-                {
-                    add(None, at, Gear::Mat(i), mat.watts);
-                }
-                for (i, fan) in tier
-                    .fans
-                    .iter()
-                    .enumerate()
-                    .filter(|(_, f)| f.plugged.is_none())
-                {
-                    add(None, at, Gear::Fan(i), fan.watts);
-                }
-            }
-        }
-        groups
-    }
-
-    /// A new strip for `watts` of `group`, behind a timer where its lamps want one.
-    fn strip_for(&mut self, group: &Group, watts: f64) -> String {
-        let socket = self.socket_for(watts, group.x_mm);
-        let mut strip = self.strip();
-        (strip.x_mm, strip.into) = (group.x_mm, Some(socket.clone()));
-        strip.name = match group.hours {
-            Some(_) => format!("Strip, {} lamps", group.name),
-            None => format!("Strip, {} mats and fans", group.name),
-        };
-        if group.hours.is_some() {
-            let mut timer = self.kind(|kind| matches!(kind, FeedKind::Timer(_)));
-            timer.name = format!("Timer, {}", group.name);
-            (timer.x_mm, timer.into) = (group.x_mm, Some(socket));
-            strip.into = Some(self.push_feed(timer));
-        }
-        self.push_feed(strip)
-    }
-
-    /// A socket with a free outlet on a circuit that carries `watts` more for hours.
-    fn socket_for(&mut self, watts: f64, x_mm: f64) -> String {
-        let load = crate::power::load::day_load(
-            &self.plan.wiring,
-            self.plan.site.mains_v,
-            &crate::day::draws::by_label(&self.plan),
-        );
-        let carries = |id: &str| {
-            let on = load.feeds.iter().find(|f| f.feed == id);
-            on.is_some_and(|on| {
-                let limits = on.limits.iter();
-                limits
-                    .clone()
-                    .all(|limit| on.load.peak_w + watts <= limit.lasting_va)
-            })
-        };
-        let feeds = &self.plan.wiring.feeds;
-        let circuits = feeds
+    #[test]
+    fn a_feed_goes_where_it_can_and_says_what_it_lacks() {
+        let plan = one_rack(|_| ());
+        assert_eq!(refused(&plan, &add("strip", None)).path, "/kind");
+        assert_eq!(refused(&plan, &add("socket", None)).path, "/kind");
+        assert_eq!(refused(&plan, &add("toaster", None)).path, "/kind");
+        let plan = done(&plan, &add("circuit", None));
+        let plan = done(&plan, &add("socket", None));
+        let plan = done(&plan, &add("strip", None));
+        let into: Vec<_> = plan
+            .wiring
+            .feeds
             .iter()
-            .filter(|f| matches!(f.kind, FeedKind::Circuit(_)));
-        let circuit = circuits.map(|f| f.id.clone()).find(|id| carries(id));
-        let circuit = circuit.unwrap_or_else(|| {
-            let circuit = self.kind(|kind| matches!(kind, FeedKind::Circuit(_)));
-            self.push_feed(circuit)
-        });
-        let plugs = |id: &str| {
-            load.feeds
-                .iter()
-                .find(|f| f.feed == id)
-                .map_or(0, |f| f.plugs)
+            .map(|feed| feed.into.as_deref())
+            .collect();
+        assert_eq!(into, [None, Some("circuit"), Some("socket")]);
+        // A second of a kind has an identifier and a name of its own.
+        let plan = done(&plan, &add("strip", Some("strip")));
+        let second = &plan.wiring.feeds[3];
+        assert_eq!(
+            (second.id.as_str(), second.into.as_deref()),
+            ("strip-2", Some("strip"))
+        );
+        assert!(second.name.ends_with("(2)"), "{}", second.name);
+        assert_eq!(refused(&plan, &add("strip", Some("gone"))).path, "/into");
+    }
+
+    #[test]
+    fn what_hung_on_a_feed_hangs_on_the_one_before_it() {
+        let plan = kettle_fen(|_| ());
+        let edit = Edit::RemoveFeed {
+            feed: "timer-1".into(),
         };
-        let free = self.plan.wiring.feeds.iter().find(|f| {
-            let of_it = f.into.as_deref() == Some(circuit.as_str());
-            let outlets = f.kind.outlets().unwrap_or(0);
-            of_it && matches!(f.kind, FeedKind::Socket(_)) && plugs(&f.id) < outlets
-        });
-        if let Some(socket) = free {
-            return socket.id.clone();
-        }
-        let mut socket = self.kind(|kind| matches!(kind, FeedKind::Socket(_)));
-        (socket.x_mm, socket.into) = (x_mm, Some(circuit));
-        self.push_feed(socket)
+        let plan = done(&plan, &edit);
+        assert_eq!(
+            plan.wiring.feed("strip-1").unwrap().into.as_deref(),
+            Some("socket-door")
+        );
+        // Nothing is plugged into a circuit itself: what was in a socket lies loose then.
+        let plan = done(
+            &plan,
+            &Edit::RemoveFeed {
+                feed: "socket-hall-2".into(),
+            },
+        );
+        assert_eq!(plan.wiring.appliances[1].plugged, None);
+        // A socket whose circuit is gone is on none that anybody knows.
+        let plan = done(
+            &plan,
+            &Edit::RemoveFeed {
+                feed: "boot-room".into(),
+            },
+        );
+        assert_eq!(plan.wiring.feed("socket-door").unwrap().into, None);
+        assert_eq!(
+            refused(
+                &plan,
+                &Edit::RemoveFeed {
+                    feed: "gone".into()
+                }
+            )
+            .path,
+            "/feed"
+        );
+    }
+
+    #[test]
+    fn things_of_the_household_come_and_go() {
+        let plan = one_rack(|_| ());
+        let heater = Edit::AddAppliance {
+            name: "heater".into(),
+            watts: 1500.0,
+        };
+        let plan = done(&done(&plan, &heater), &heater);
+        let ids: Vec<_> = plan
+            .wiring
+            .appliances
+            .iter()
+            .map(|one| one.id.as_str())
+            .collect();
+        assert_eq!(ids, ["load", "load-2"]);
+        let plan = done(
+            &plan,
+            &Edit::RemoveAppliance {
+                appliance: "load".into(),
+            },
+        );
+        assert_eq!(plan.wiring.appliances.len(), 1);
+        let gone = Edit::RemoveAppliance {
+            appliance: "load".into(),
+        };
+        assert_eq!(refused(&plan, &gone).path, "/appliance");
     }
 }

@@ -4,11 +4,27 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::clock::{Burning, DAY_H};
+use crate::power::drawn_w;
+use crate::room::Tier;
+use crate::room::wiring::Wiring;
 use crate::site::Site;
 
 /// The step of a timer of which nobody said what it is set by, in minutes: a dial's coarser one (common
 /// practice, no source).
 pub const USUAL_STEP_MIN: u32 = 30;
+
+/// Finer steps are tried for no timer: prices and quiet hours change at quarters of an hour.
+const FINEST_STEP_MIN: u32 = 15;
+/// Less than this share of what lamps cost a day is not worth a changed routine (our own estimate).
+const WORTH_SAVING: f64 = 0.05;
+
+/// The step in minutes by which the lamps of `tier` are switched.
+pub fn step_min(tier: &Tier, wiring: &Wiring) -> u32 {
+    let timer = wiring.timer_of(tier);
+    timer.map_or(USUAL_STEP_MIN, |(_, timer)| {
+        timer.clock.step_min().max(FINEST_STEP_MIN)
+    })
+}
 
 /// An hour to begin at, and what that means.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, ToSchema)]
@@ -35,6 +51,19 @@ impl Start {
             cheap_h: site.cheap.map_or(0.0, |cheap| burning.within(cheap.hours)),
             cost_per_day: site.cost_on(None, watts, burning),
         }
+    }
+
+    /// The best hour for the lamps of `tier` in steps of their timer, for as long as they burn now.
+    pub fn best_of(tier: &Tier, wiring: &Wiring, site: &Site) -> Self {
+        let now = tier.burning();
+        let step_min = step_min(tier, wiring);
+        Self::best_in_steps(now.hours, now.from_h, drawn_w(tier), site, step_min)
+    }
+
+    /// Whether `best` is worth another routine: less of it quiet, or so much cheaper.
+    pub fn is_worth_changing_to(&self, best: &Self) -> bool {
+        let saved = self.cost_per_day - best.cost_per_day;
+        self.quiet_h > best.quiet_h + 1e-6 || saved > WORTH_SAVING * self.cost_per_day.abs()
     }
 
     /// The best hour to begin at, to burn `watts` for `hours` a day: the least of it in quiet

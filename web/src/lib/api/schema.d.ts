@@ -3383,6 +3383,8 @@ export interface components {
             date: string;
             /** @description Its load by the hour on every feed. */
             load: components["schemas"]["DayLoad"];
+            /** @description What hangs on each feed by the labels, in W, in the plan's order. */
+            labels_w: number[];
             /** @description What draws on it, the household's own things last. */
             draws: components["schemas"]["DrawOnDay"][];
             /** @description The shelves with lamps, and when those burn. */
@@ -3395,6 +3397,11 @@ export interface components {
             plants: components["schemas"]["PlantCosts"];
             /** @description What the plan takes, and what is to be bought. */
             shopping: components["schemas"]["ShoppingLine"][];
+            /**
+             * Format: double
+             * @description What is to be bought costs, as far as it has a price.
+             */
+            to_buy_cost: number;
             /** @description The costs of the plants as a table, in CSV. */
             table_csv: string;
             /** @description Circuits, sockets, strips, timers and chains as they are usual at these mains. */
@@ -4467,6 +4474,8 @@ export interface components {
             now: components["schemas"]["Start"];
             /** @description The best hour to begin in steps of the timer. */
             best: components["schemas"]["Start"];
+            /** @description Whether that is worth another routine. */
+            better: boolean;
             /**
              * Format: int32
              * @description The timer's step in minutes.
@@ -5602,6 +5611,8 @@ export interface components {
             sowings: components["schemas"]["SowingCost"][];
             /** @description All of them. */
             all: components["schemas"]["Parts"];
+            /** @description What each part comes to for a plant. */
+            of_a_plant: components["schemas"]["Parts"];
             /**
              * Format: int32
              * @description Plants wanted in all.
@@ -6987,6 +6998,11 @@ export interface components {
             plants: number;
             /** @description What it is made up of. */
             parts: components["schemas"]["Parts"];
+            /**
+             * Format: double
+             * @description All of that.
+             */
+            total: number;
             /**
              * Format: double
              * @description What a plant costs.

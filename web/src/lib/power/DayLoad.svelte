@@ -12,8 +12,6 @@
   const PANEL = 96;
   const BETWEEN = 30;
   const ROW = 26;
-  /** Less than this share is not worth another routine. */
-  const LEAST_SAVED = 0.02;
   const words = $derived(bench.words);
   const time = (hour: number) => words.number(((hour % 24) + 24) % 24, 'clock_h');
   let width = $state(800);
@@ -241,7 +239,7 @@
     {/each}
   </svg>
 </div>
-{#each rows.filter((row) => row.burning && row.bestH !== row.fromH && row.saves > LEAST_SAVED * row.shelves[0]!.now.cost_per_day) as row (row.key)}
+{#each rows.filter((row) => row.better) as row (row.key)}
   <p class="mt-1 flex flex-wrap items-center gap-2">
     <span
       >{row.name}: from {time(row.bestH)} it costs {words.number(row.saves, 'money')} less a day.</span

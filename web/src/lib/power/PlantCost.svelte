@@ -8,9 +8,7 @@
   const { answer, plan }: { answer: Electricity; plan: Plan } = $props();
   const words = $derived(bench.words);
   const plants = $derived(answer.plants);
-  const each = $derived((value: number) =>
-    words.number(value / Math.max(plants.plants, 1), 'money'),
-  );
+  const each = $derived((value: number) => words.number(value, 'money'));
   const seasons = $derived(Math.max(1, Math.ceil((plants.pays_back_seasons ?? 0) - 0.1)));
   let open = $state(false);
   const fields = [
@@ -35,9 +33,10 @@
       >{words.number(plants.per_plant, 'money')}</span
     >
     <span class="text-sm text-soft">
-      seed {each(plants.all.seed)}, mix {each(plants.all.mix)}, water {each(plants.all.water)},
-      current
-      {each(plants.all.current)}, stand {each(plants.all.stand)}
+      seed {each(plants.of_a_plant.seed)}, mix {each(plants.of_a_plant.mix)}, water {each(
+        plants.of_a_plant.water,
+      )}, current
+      {each(plants.of_a_plant.current)}, stand {each(plants.of_a_plant.stand)}
     </span>
   </div>
   {#if plants.unpriced.length > 0}
@@ -68,12 +67,10 @@
       >
       <tbody>
         {#each plants.sowings as one (one.sowing)}
-          {@const total =
-            one.parts.seed + one.parts.mix + one.parts.water + one.parts.current + one.parts.stand}
           <tr
             ><td>{one.name}</td><td class="text-right">{one.plants}</td><td class="text-right"
               >{words.number(one.per_plant, 'money')}</td
-            ><td class="text-right">{words.number(total, 'money')}</td></tr
+            ><td class="text-right">{words.number(one.total, 'money')}</td></tr
           >
         {/each}
       </tbody>

@@ -8,7 +8,6 @@
   const { answer, plan }: { answer: Electricity; plan: Plan } = $props();
   const words = $derived(bench.words);
   const toBuy = $derived(answer.shopping.filter((line) => line.to_buy > 0));
-  const total = $derived(toBuy.reduce((sum, line) => sum + (line.cost ?? 0), 0));
   const unpriced = $derived(toBuy.filter((line) => line.cost == null).length);
   let all = $state(false);
   const shown = $derived(all ? answer.shopping : toBuy);
@@ -27,25 +26,27 @@
       >
     </li>
     {#if all}
-      <li class="mb-1 grid grid-cols-2 gap-2">
-        <NumberField
-          label="One costs"
-          value={line.price ?? undefined}
-          quantity="money"
-          onset={(price) =>
-            bench.keep(
-              goodSteps(plan, line.name, { price }),
-              `${line.name}: ${words.number(price, 'money')}`,
-            )}
-        />
-        <NumberField
-          label="There already, of {line.needed}"
-          value={line.owned}
-          quantity="count"
-          min={0}
-          onset={(owned) =>
-            bench.keep(goodSteps(plan, line.name, { owned }), `${line.name}: ${owned} there`)}
-        />
+      <li>
+        <div class="mb-1 grid grid-cols-2 gap-2" role="group" aria-label={line.name}>
+          <NumberField
+            label="One costs"
+            value={line.price ?? undefined}
+            quantity="money"
+            onset={(price) =>
+              bench.keep(
+                goodSteps(plan, line.name, { price }),
+                `${line.name}: ${words.number(price, 'money')}`,
+              )}
+          />
+          <NumberField
+            label="There already, of {line.needed}"
+            value={line.owned}
+            quantity="count"
+            min={0}
+            onset={(owned) =>
+              bench.keep(goodSteps(plan, line.name, { owned }), `${line.name}: ${owned} there`)}
+          />
+        </div>
       </li>
     {/if}
   {:else}
@@ -56,7 +57,7 @@
   <p class="mt-1 flex justify-between font-semibold">
     <span
       >to buy{#if unpriced > 0}, {unpriced} without a price{/if}</span
-    ><span data-testid="to-buy">{words.number(total, 'money')}</span>
+    ><span data-testid="to-buy">{words.number(answer.to_buy_cost, 'money')}</span>
   </p>
 {/if}
 <button class="quiet mt-1 border-line!" aria-expanded={all} onclick={() => (all = !all)}

@@ -92,11 +92,12 @@ describe('the day', () => {
       burning: tier === 't2',
       now: { from_h: 22, to_h: 14, cost_per_day: 1 },
       best: { from_h: 23, cost_per_day: 0.75 },
+      better: tier === 't2',
       step_min: 15,
     });
     const shelves = [shelf('t1', 't'), shelf('t2', 't'), shelf('t3')];
     const found = windows({ shelves } as unknown as Electricity, feeds);
-    expect(found.map((one) => [one.key, one.hours, one.burning, one.saves])).toEqual([
+    expect(found.map((one) => [one.key, one.hours, one.better, one.saves])).toEqual([
       ['t', 16, true, 0.25],
       ['r/t3', 16, false, 0],
     ]);

@@ -92,6 +92,8 @@ export interface Node {
   feed: Feed;
   index: number;
   load: FeedLoad | undefined;
+  /** What hangs on it by the labels, in W. */
+  label_w: number | undefined;
   feeds: Node[];
   bunches: Bunch[];
 }
@@ -104,6 +106,7 @@ export function tree(plan: Plan, answer: Electricity | undefined): Node[] {
     feed,
     index,
     load: answer?.load.feeds.find((load) => load.feed === feed.id),
+    label_w: answer?.labels_w[index],
     feeds: feeds.flatMap((other, i) => (other.into === feed.id ? [node(other, i)] : [])),
     bunches: bunched(all.filter((device) => device.plugged === feed.id)),
   });
@@ -128,8 +131,9 @@ export interface Window {
   stepMin: number;
   /** Whether any of it burns that day. */
   burning: boolean;
-  /** Where it had best begin, and what that saves a day. */
+  /** Where it had best begin, whether that is worth it, and what it saves a day. */
   bestH: number;
+  better: boolean;
   saves: number;
 }
 
@@ -145,6 +149,7 @@ export function windows(answer: Electricity, feeds: Feed[]): Window[] {
     if (like) {
       like.shelves.push(shelf);
       like.burning ||= shelf.burning;
+      like.better ||= shelf.better;
       like.saves += saved(shelf);
     } else
       found.push({
@@ -156,6 +161,7 @@ export function windows(answer: Electricity, feeds: Feed[]): Window[] {
         stepMin: shelf.step_min,
         burning: shelf.burning,
         bestH: shelf.best.from_h,
+        better: shelf.better,
         saves: saved(shelf),
       });
   }

@@ -17,17 +17,13 @@
   });
   const roots = $derived(bench.draft ? tree(bench.draft, answer) : []);
   const circuits = $derived(roots.filter((node) => sort(node.feed) === 'circuit'));
-  /** Watts of all that hangs on a feed, by the labels. */
-  const labelled = (node: Node): number =>
-    node.bunches.reduce((sum, bunch) => sum + bunch.watts, 0) +
-    node.feeds.reduce((sum, child) => sum + labelled(child), 0);
   /** What a feed carries by the labels, of what it may. */
   function carries(node: Node): string {
     const limit = node.load?.limits[0];
     const of = limit ? ` of ${words.number(limit.lasting_va, 'power_w')}` : '';
     const most = node.load?.most_lamps;
     const lamps = most != null ? `, ${node.load!.plugs} of ${most} lamps` : '';
-    return `${words.number(labelled(node), 'power_w')}${of}${lamps}`;
+    return `${words.number(node.label_w ?? 0, 'power_w')}${of}${lamps}`;
   }
   /** What is plugged into it, in words. */
   const hanging = (node: Node) =>
@@ -61,15 +57,15 @@
     {@const kind = circuit.feed.kind as {
       circuit: { breaker_a: number; rcd?: boolean; rcd_tested?: string | null };
     }}
-    {@const most = kind.circuit.breaker_a * (bench.draft?.site.mains_v ?? 0)}
+    {@const limit = circuit.load?.limits[0]}
     <section class="rounded-xl border p-3" aria-label={circuit.feed.name}>
       <h2 class="text-xl">{circuit.feed.name}</h2>
       <p>
-        Breaker {words.number(kind.circuit.breaker_a, 'current_a')}: {words.number(
-          most,
-          'power_w',
-        )}, for hours {words.number(0.8 * most, 'power_w')}. By the labels
-        <strong>{words.number(labelled(circuit), 'power_w')}</strong>.
+        Breaker {words.number(kind.circuit.breaker_a, 'current_a')}{#if limit}: {words.number(
+            limit.most_va,
+            'power_w',
+          )}, for hours {words.number(limit.lasting_va, 'power_w')}{/if}. By the labels
+        <strong>{words.number(circuit.label_w ?? 0, 'power_w')}</strong>.
       </p>
       <p>
         {kind.circuit.rcd ? 'RCD (GFCI) in place' : 'No RCD (GFCI): have one put in'}; last tested

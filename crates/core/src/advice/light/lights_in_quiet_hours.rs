@@ -8,18 +8,15 @@ use crate::basis::words::{OWN_ESTIMATE, say};
 use crate::day::view::BayView;
 use crate::plan::patch::Fix;
 
-/// Less than this share of what a bay costs a day is not worth a changed routine.
-const WORTH_SAVING: f64 = 0.05;
-
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if !view.computed.burning {
         return None;
     }
     let now = view.computed.burns;
-    if now.quiet_h <= 0.0 && view.plan.site.cheap.is_none() {
+    let best = view.best_start();
+    if !now.is_worth_changing_to(&best) {
         return None;
     }
-    let best = view.best_start();
     let start = Quantity::ClockH.of(best.from_h);
     let hours = Quantity::Hours.of(view.bay.tier.photoperiod_h);
     let saved = now.cost_per_day - best.cost_per_day;
@@ -32,7 +29,16 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             start = start.clone(),
             rest = Quantity::Hours.of(best.quiet_h),
         )
-    } else if saved > WORTH_SAVING * now.cost_per_day {
+    } else if view.plan.site.by_hour.is_some() {
+        say!(
+            "On from {from} for {hours}, the lamps cost {now} a day; from {start} they save {saved} of it.",
+            hours = hours,
+            from = Quantity::ClockH.of(now.from_h),
+            now = Quantity::Money.of(now.cost_per_day),
+            start = start.clone(),
+            saved = Quantity::Money.of(saved),
+        )
+    } else {
         say!(
             "On from {from} for {hours}, the lamps use {cheap} of cheap rate; from {start} they use {more} and save {saved} a day.",
             hours = hours,
@@ -42,8 +48,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
             more = Quantity::Hours.of(best.cheap_h),
             saved = Quantity::Money.of(saved),
         )
-    } else {
-        return None;
     };
     let fix = Fix {
         label: say!("Begin at {start}", start = start.clone()),
@@ -73,6 +77,7 @@ mod tests {
     use crate::basis::clock::ClockSpan;
     use crate::plan::Plan;
     use crate::site::CheapHours;
+    use crate::site::tariff::HourPrices;
     use jiff::civil::date;
 
     const NIGHT: ClockSpan = ClockSpan {
@@ -94,6 +99,14 @@ mod tests {
             plan.site.cheap = Some(CheapHours {
                 hours: NIGHT,
                 price_per_kwh: 0.1,
+            });
+        });
+        speaks_and_is_settled(|plan| {
+            let mut prices = vec![0.4; 24];
+            prices[13..].fill(0.2);
+            plan.site.by_hour = Some(HourPrices {
+                workday: prices,
+                weekend: None,
             });
         });
     }

@@ -1,24 +1,21 @@
 //! Triggers when more lamps are linked, or more power goes through the first cord, than the maker allows.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::wired::{Labelled, WHO_DECIDES, count, take_off, watts};
+use crate::advice::wired::{Labelled, WHO_DECIDES, count};
 use crate::basis::words::say;
-use crate::power::limits::LimitBy;
+use crate::room::wiring::Feed;
 use crate::season::Reckoned;
 
 pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let Some(all) = Labelled::of(reckoned) else {
         return Vec::new();
     };
-    let mut found = all.over(LimitBy::Label, |feed| feed.is_chain(), |feed, load, limit| {
-        (
-            take_off(&feed.name, limit.carries_va - limit.most_va),
-            say!(
-                "Its first cord carries {peak}; the maker allows {most}. Plug some of its lamps in apart. {who}",
-                peak = watts(load.load.peak_w),
-                most = watts(limit.most_va),
-                who = WHO_DECIDES
-            ),
+    let mut found = all.over_label(Feed::is_chain, |over| {
+        say!(
+            "Its first cord carries {peak}; the maker allows {most}. Plug some of its lamps in apart. {who}",
+            peak = over.peak,
+            most = over.most,
+            who = WHO_DECIDES
         )
     });
     for (feed, load) in all.feeds() {

@@ -1,28 +1,26 @@
 //! Triggers when a strip carries more than its label allows with everything on.
 
 use crate::advice::finding::Finding;
-use crate::advice::wired::{Labelled, WHO_DECIDES, take_off, watts};
+use crate::advice::wired::{Labelled, WHO_DECIDES};
 use crate::basis::words::say;
-use crate::power::limits::LimitBy;
-use crate::room::wiring::{Feed, FeedKind};
+use crate::room::wiring::FeedKind;
 use crate::season::Reckoned;
 
 pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let Some(all) = Labelled::of(reckoned) else {
         return Vec::new();
     };
-    let which = |feed: &Feed| matches!(feed.kind, FeedKind::Strip(_));
-    all.over(LimitBy::Label, which, |feed, load, limit| {
-        (
-            take_off(&feed.name, limit.carries_va - limit.most_va),
+    all.over_label(
+        |feed| matches!(feed.kind, FeedKind::Strip(_)),
+        |over| {
             say!(
                 "With everything on it carries {peak}; its label allows {most}. {who}",
-                peak = watts(load.load.peak_w),
-                most = watts(limit.most_va),
+                peak = over.peak,
+                most = over.most,
                 who = WHO_DECIDES
-            ),
-        )
-    })
+            )
+        },
+    )
 }
 
 #[cfg(test)]

@@ -28,7 +28,14 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         .collect();
     let own = &standing[here.tier_index];
     let closed = ClosedAir::around(plan, here.place, here.tier_index, &standing);
-    let now = root_zones::of_bay(plan, &here, own, &[], closed.as_ref(), Whose::ComingUp);
+    let now = root_zones::Here {
+        plan,
+        bay: &here,
+        standing: own,
+        ppfd: &[],
+        closed: closed.as_ref(),
+    }
+    .trays(Whose::ComingUp);
     let (roots, sown) = now
         .iter()
         .flat_map(|roots| roots.sown.iter().map(move |sown| (roots, sown)))
