@@ -76,7 +76,7 @@ const SHOTS = [
     size: DESK,
     ground: 'light',
     wait: 'savings',
-    press: 'Try lamps and walls',
+    press: 'Try lamps, walls and mats',
     after: 'frontier',
     see: 'The cheapest set-up that still does it',
   },

@@ -144,7 +144,7 @@ test('lamps and walls are tried, and the best is set up', async ({ page, app }) 
   await page.goto(`${app.url}/power?on=2027-04-10`);
   const part = page.getByRole('region', { name: 'The cheapest set-up' });
   await part.getByRole('combobox').selectOption({ label: 'Door rack, Tier 1' });
-  await part.getByRole('button', { name: 'Try lamps and walls' }).click();
+  await part.getByRole('button', { name: 'Try lamps, walls and mats' }).click();
   await expect(part.getByTestId('frontier')).toBeVisible({ timeout: 20_000 });
   await expect(part).toContainText('of the cells get the light that they want');
   await part.getByRole('button', { name: 'Set the shelf up so' }).click();
@@ -186,4 +186,32 @@ test('the safety sheet lists every circuit, and the view has no barriers', async
   const sheet = page.getByTestId('safety');
   for (const text of ['Boot room circuit', 'Hall circuit', 'drip loop', 'licensed electrician'])
     await expect(sheet).toContainText(text);
+});
+
+test('all lit shelves share few settings of their timers by a click', async ({ page, app }) => {
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const timers = page.getByRole('region', { name: 'Few timers for many shelves' });
+  await expect(timers).toContainText('Now: 5 settings');
+  const one = timers.locator('details', { hasText: 'One setting for all' });
+  await one.locator('summary').click();
+  await one.getByRole('button', { name: 'Set the timers so' }).click();
+  await expect(timers).toContainText('Now: one setting for all');
+  await expect(one).toContainText('They are set so.');
+  await page.keyboard.press('u');
+  await expect(timers).toContainText('Now: 5 settings');
+});
+
+test('the whole stand is equipped for a budget', async ({ page, app }) => {
+  test.slow();
+  await page.goto(`${app.url}/power?on=2027-04-10`);
+  const cheapest = page.getByRole('region', { name: 'The cheapest set-up' });
+  await cheapest
+    .getByLabel('For the plants that stand that day on')
+    .selectOption('all lit shelves together');
+  await cheapest.getByRole('button', { name: 'Try lamps, walls and mats' }).click();
+  const setUp = cheapest.getByTestId('set-up');
+  await expect(setUp).toContainText('Door rack, Tier 1:', { timeout: 60_000 });
+  await expect(cheapest).toContainText('for €300.00 at the most');
+  await cheapest.getByRole('button', { name: 'Set them up so' }).click();
+  await expect(page.getByRole('button', { name: /^Undo/ })).toBeEnabled();
 });

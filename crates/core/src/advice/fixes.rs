@@ -32,21 +32,19 @@ pub(super) fn hang_anyhow(view: &BayView<'_>) -> Option<Fix> {
         .filter(|hang| hang.change.is_some())?;
     let setting = hang.setting;
     let tier = view.bay.pointer();
+    let mut then = view.bay.tier.clone();
+    setting.set(&mut then);
     let mut patch = Vec::new();
-    for (i, lamp) in view.bay.tier.lamps.iter().enumerate() {
+    for (i, lamp) in then.lamps.iter().enumerate() {
         let at = tier.at("lamps").at(i);
-        patch.push(PatchStep::replace(&at.at("height_mm"), setting.height_mm));
-        let Some(dimmer) = &lamp.dimmer else { continue };
-        let wanted = lamp.dimmed() * setting.brightness;
-        let off = |share: &f64| (share - wanted).abs();
-        let steps = dimmer.steps.iter().enumerate();
-        if let Some((step, _)) = steps.min_by(|a, b| off(a.1).total_cmp(&off(b.1))) {
-            patch.push(PatchStep::replace(&at.at("dimmer").at("at"), step));
+        patch.push(PatchStep::replace(&at.at("height_mm"), lamp.height_mm));
+        if let Some(dimmer) = &lamp.dimmer {
+            patch.push(PatchStep::replace(&at.at("dimmer").at("at"), dimmer.at));
         }
     }
-    if let Some(Adjust::Boxes(_)) = view.bay.tier.adjust {
+    if let Some(Adjust::Boxes(boxes)) = then.adjust {
         let at = tier.at("adjust").at("boxes").at("stacked_mm");
-        patch.push(PatchStep::replace(&at, setting.lift_mm));
+        patch.push(PatchStep::replace(&at, boxes.stacked_mm));
     }
     patch.push(PatchStep::replace(
         &tier.at("photoperiod_h"),

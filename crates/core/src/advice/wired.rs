@@ -3,8 +3,10 @@
 use crate::advice::finding::{Finding, Severity};
 use crate::basis::units::Quantity;
 use crate::basis::words::{Figure, Statement, say};
+use crate::day::apart::apart;
 use crate::day::draws::by_label;
 use crate::plan::SoundPlan;
+use crate::plan::patch::Fix;
 use crate::power::draw::Draw;
 use crate::power::limits::{Limit, LimitBy};
 use crate::power::load::{DayLoad, FeedLoad, day_load};
@@ -52,7 +54,31 @@ impl<'a> Labelled<'a> {
         Finding::of_plan(self.plan.season, severity, headline, reason)
     }
 
-    /// A finding on each feed that `which` picks and that carries more than it may by `by`.
+    /// What is too much, in W, for what is on for hours by `limit` on a feed with `load`.
+    pub(super) fn too_much(load: &FeedLoad, limit: &Limit) -> f64 {
+        let lasting = load.load.peak_w - limit.lasting_va;
+        if lasting > 0.0 {
+            lasting
+        } else {
+            limit.carries_va - limit.most_va
+        }
+    }
+
+    /// The fix that sets timers apart so that `feed` carries no more than it may; `None` where that does not
+    /// do, or is too much for another.
+    fn set_apart(&self, feed: &Feed) -> Option<Fix> {
+        let found = apart(self.plan, feed, &self.draws)?;
+        let is_over = |load: &FeedLoad| load.limits.iter().any(|limit| limit.over);
+        let each = self.load.feeds.iter().zip(&found.load.feeds);
+        let fine = each.into_iter().all(|(now, then)| {
+            let may_stay_over = is_over(now) && then.feed != feed.id;
+            may_stay_over || !is_over(then)
+        });
+        fine.then_some(found.fix)
+    }
+
+    /// A finding on each feed that `which` picks and that carries more than it may by `by`; timers that could
+    /// be set apart instead are a fix.
     pub(super) fn over(
         &self,
         by: LimitBy,
@@ -66,7 +92,10 @@ impl<'a> Labelled<'a> {
                 .iter()
                 .find(|limit| limit.by == by && limit.over)?;
             let (headline, reason) = say_it(feed, load, limit);
-            Some(self.finding(Severity::Harm, headline, reason))
+            Some(Finding {
+                fixes: self.set_apart(feed).into_iter().collect(),
+                ..self.finding(Severity::Harm, headline, reason)
+            })
         });
         over.collect()
     }

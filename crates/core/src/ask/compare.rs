@@ -35,10 +35,10 @@ pub fn savings(
     compare::savings::savings(&Reckoned::of(plan, fields), date, tell)
 }
 
-/// Set-ups of a bay by cost and by what they raise; see [`compare::frontier`].
+/// Set-ups of a bay, or of every lit shelf together, by cost and by what they raise; see [`compare::frontier`].
 pub fn frontier(
     plan: &SoundPlan,
-    bay: &BayRef,
+    bay: Option<&BayRef>,
     date: Date,
     fields: &Fields,
     tell: &mut dyn FnMut(Lessening) -> bool,

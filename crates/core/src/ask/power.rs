@@ -4,9 +4,11 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::compare::few_timers::{TimersToday, few_timers};
 use crate::cost::plants::PlantCosts;
 use crate::cost::running::Running;
 use crate::cost::shopping::{ShoppingLine, shopping};
+use crate::day::apart::{Apart, apart};
 use crate::day::detail::Detail;
 use crate::day::draws::{by_label, of_household};
 use crate::day::view::Looker;
@@ -17,7 +19,7 @@ use crate::power::draw::Draw;
 use crate::power::load::{DayLoad, day_load};
 use crate::power::{CAUTION, drawn_w};
 use crate::room::shelf::feeds_at;
-use crate::room::wiring::Feed;
+use crate::room::wiring::{Feed, FeedKind};
 use crate::room::{Bay, BayRef, bays};
 use crate::season::Reckoned;
 use crate::site::tariff::is_weekend;
@@ -35,6 +37,10 @@ pub struct Electricity {
     pub draws: Vec<DrawOnDay>,
     /// The shelves with lamps, and when those burn.
     pub shelves: Vec<LitShelf>,
+    /// Circuits on which less would be on at once with timers set apart.
+    pub apart: Vec<Apart>,
+    /// How few settings of timers serve all lit shelves, and at what harm; `None` with fewer than two.
+    pub few_timers: Option<TimersToday>,
     /// What a kWh costs from which hour on that day.
     pub prices: Vec<PriceFrom>,
     /// The season.
@@ -122,6 +128,8 @@ pub fn power(plan: &SoundPlan, date: Date, fields: &Fields) -> Electricity {
         date,
         load: day_load(&plan.wiring, plan.site.mains_v, &drawn),
         labels_w: labels_w(plan),
+        apart: circuits_apart(plan, &drawn),
+        few_timers: few_timers(&reckoned, date),
         shelves: shelves
             .map(|(bay, burning)| LitShelf::of(plan, &bay, burning))
             .collect(),
@@ -178,6 +186,19 @@ fn labels_w(plan: &SoundPlan) -> Vec<f64> {
         }
     }
     labels
+}
+
+/// A peak that falls by less than this share is left alone (our own estimate).
+const WORTH_SETTING_APART: f64 = 0.1;
+
+/// The circuits of `plan` on which setting timers apart brings the peak of `draws` down by enough.
+fn circuits_apart(plan: &SoundPlan, draws: &[Draw]) -> Vec<Apart> {
+    let feeds = plan.wiring.feeds.iter();
+    let circuits = feeds.filter(|feed| matches!(feed.kind, FeedKind::Circuit(_)));
+    circuits
+        .filter_map(|feed| apart(plan, feed, draws))
+        .filter(|found| found.peak_then_w <= (1.0 - WORTH_SETTING_APART) * found.peak_w)
+        .collect()
 }
 
 /// Each price of the day from the hour on that it holds, at the quarter of an hour.

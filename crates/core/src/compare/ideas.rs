@@ -5,6 +5,7 @@ use jiff::civil::Date;
 use crate::basis::fault::Pointer;
 use crate::basis::ids::free_id;
 use crate::basis::plane::Axis;
+use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::compare::turned::{Restood, turned};
 use crate::plan::patch::PatchStep;
@@ -181,6 +182,47 @@ pub(super) fn ideas(bay: &Bay<'_>, reckoned: &Reckoned<'_>, date: Date) -> Vec<I
         });
     }
     ideas
+}
+
+/// Kinds of lamp that give much light for what they draw, and how many of them people hang over a shelf.
+const THRIFTY: [(&str, std::ops::RangeInclusive<usize>); 2] =
+    [("bar-led-14", 2..=6), ("shop-led-36", 1..=4)];
+
+/// What draws less for the same light, as the tier of `bay` would be.
+pub(super) fn thrifty(bay: &Bay<'_>) -> Vec<Idea> {
+    let mut ideas = vec![Idea::of(
+        say!("The best height and hours"),
+        bay.tier.clone(),
+    )];
+    if bay.tier.lamps.len() > 1 {
+        let mut fewer = bay.tier.clone();
+        fewer.lamps.pop();
+        in_rows(&mut fewer.lamps, bay);
+        ideas.push(Idea::of(say!("One lamp less"), fewer));
+    }
+    let mut in_foil = bay.tier.clone();
+    line_with_foil(&mut in_foil);
+    ideas.push(Idea::of(say!("Foil on all sides"), in_foil));
+    for (id, counts) in THRIFTY {
+        let kinds = &shelf::library().lamps;
+        let Some(kind) = kinds.iter().find(|lamp| lamp.id == id) else {
+            continue;
+        };
+        ideas.extend(counts.map(|n| in_a_foil_box(kind, n, bay)));
+    }
+    ideas
+}
+
+/// `n` lamps of a kind in a box of foil.
+pub(super) fn in_a_foil_box(kind: &Lamp, n: usize, bay: &Bay<'_>) -> Idea {
+    let mut tier = bay.tier.clone();
+    tier.lamps = rows_of(kind, n, bay);
+    line_with_foil(&mut tier);
+    let (n, lamp) = (Quantity::Count.of(n as f64), kind.name.as_str());
+    Idea::of(
+        say!("{n} × {lamp}, foil on all sides", n = n, lamp = lamp),
+        tier,
+    )
 }
 
 pub(super) fn line_with_foil(tier: &mut Tier) {

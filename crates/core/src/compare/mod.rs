@@ -1,6 +1,7 @@
 //! Other ways to do what a bay or a chamber does, beside the one that is there.
 
 pub mod chamber;
+pub mod few_timers;
 pub mod frontier;
 mod ideas;
 pub mod least_gear;

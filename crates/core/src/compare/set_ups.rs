@@ -41,35 +41,12 @@ pub struct SetUp {
 /// The set-up that is there, as it hangs, and others that could be; empty where nothing grows
 /// under lamps on `date`.
 pub fn set_ups(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<SetUp> {
-    let plan = reckoned.plan;
-    let Some(here) = plan.bay_on(bay, date) else {
+    let Some(here) = reckoned.plan.bay_on(bay, date) else {
         return Vec::new();
     };
-    let Some((now, _)) = looked_at(reckoned, bay, date) else {
-        return Vec::new();
-    };
-    let mut all = vec![now];
-    for idea in ideas(&here, reckoned, date) {
-        let Some(tier) = at_its_best(reckoned, &here, &idea, date) else {
-            continue;
-        };
-        let best = Idea { tier, ..idea };
-        let patch = best.patch(&here);
-        if patch.is_empty() {
-            continue;
-        }
-        let changed = best.plan(plan, &here).and_then(|p| p.check().ok());
-        if let Some((set_up, _)) =
-            changed.and_then(|p| looked_at(&Reckoned::of(&p, reckoned.fields), bay, date))
-        {
-            all.push(SetUp {
-                code: best.code,
-                name: best.name,
-                differences: differences(&all[0], &set_up),
-                patch,
-                ..set_up
-            });
-        }
+    let mut all = tried(reckoned, &here, date, ideas(&here, reckoned, date));
+    if all.is_empty() {
+        return all;
     }
     if let Some((set_up, _)) = behind_a_window(reckoned, &here, date) {
         all.push(SetUp {
@@ -82,20 +59,51 @@ pub fn set_ups(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<SetUp> 
     all
 }
 
+/// The set-up of `here` as it hangs, and each of `ideas` that can be, at its best; empty where nothing grows
+/// under lamps on `date`.
+pub(super) fn tried(
+    reckoned: &Reckoned<'_>,
+    here: &Bay<'_>,
+    date: Date,
+    ideas: Vec<Idea>,
+) -> Vec<SetUp> {
+    let (plan, bay) = (reckoned.plan, &here.reference());
+    let Some((now, _)) = looked_at(reckoned, bay, date) else {
+        return Vec::new();
+    };
+    let mut all = vec![now];
+    for idea in ideas {
+        let Some(tier) = at_its_best(reckoned, here, &idea, date) else {
+            continue;
+        };
+        let best = Idea { tier, ..idea };
+        let patch = best.patch(here);
+        if patch.is_empty() {
+            continue;
+        }
+        let changed = best.plan(plan, here).and_then(|p| p.check().ok());
+        if let Some((set_up, _)) =
+            changed.and_then(|p| looked_at(&Reckoned::of(&p, reckoned.fields), bay, date))
+        {
+            all.push(SetUp {
+                code: best.code,
+                name: best.name,
+                differences: differences(&all[0], &set_up),
+                patch,
+                ..set_up
+            });
+        }
+    }
+    all
+}
+
 /// The idea's tier with its lamps hung and burning as advised for it; `None` where it cannot be.
 fn at_its_best(reckoned: &Reckoned<'_>, bay: &Bay<'_>, idea: &Idea, date: Date) -> Option<Tier> {
     let changed = idea.plan(reckoned.plan, bay)?.check().ok()?;
     let changed = Reckoned::of(&changed, reckoned.fields);
     let (_, hang) = looked_at(&changed, &bay.reference(), date)?;
-    let hang = hang?;
     let mut tier = idea.tier.clone();
-    for lamp in &mut tier.lamps {
-        lamp.height_mm = hang.setting.height_mm;
-    }
-    tier.photoperiod_h = hang.setting.hours_h;
-    if hang.start.from_h != tier.burning().from_h {
-        tier.lights_on_h = Some(hang.start.from_h);
-    }
+    hang?.set(&mut tier);
     Some(tier)
 }
 

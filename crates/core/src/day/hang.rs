@@ -9,7 +9,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::basis::dates::plus_days;
-use crate::basis::units::{Quantity, hanging_step_mm};
+use crate::basis::units::{Quantity, energy_kwh, hanging_step_mm};
 use crate::basis::words::{OWN_ESTIMATE, Statement, Why, say};
 use crate::day::cell_light::PartLight;
 use crate::day::measures::Measures;
@@ -18,16 +18,18 @@ use crate::day::standing::{
 };
 use crate::lamps::adjust::{AHEAD_DAYS, Adjustment, Ahead, Reach, Step};
 use crate::lamps::choice::{LightAt, Setting, SweepPoint, Want};
-use crate::lamps::chooser::{Change, Chosen, Now, choose};
+use crate::lamps::chooser::{Change, Chosen, Now, best_by_hours, choose};
+use crate::lamps::hours::HourLimits;
 use crate::lamps::misfit::{Misfit, misfit};
 use crate::lamps::outcome::{Outcome, Shares};
+use crate::lamps::shared_hours::AtHours;
 use crate::lamps::start::{Start, step_min};
 use crate::lamps::{adjust, choice};
 use crate::light::bay::BayField;
 use crate::light::falloff::Spread;
 use crate::plan::SoundPlan;
 use crate::power::drawn_w;
-use crate::room::Bay;
+use crate::room::{Bay, Tier};
 use crate::season::Reckoned;
 
 /// The height and hours that are advised, and what they would give: what the chooser says of a bay.
@@ -73,6 +75,16 @@ pub struct HangDetail {
     pub outlook: Statement,
     /// How the setting is chosen.
     pub why: Why,
+}
+
+impl Hang {
+    /// Sets the lamps of `tier` as advised.
+    pub fn set(&self, tier: &mut Tier) {
+        self.setting.set(tier);
+        if tier.burning().from_h != self.start.from_h {
+            tier.lights_on_h = Some(self.start.from_h);
+        }
+    }
 }
 
 /// How many days ahead changes are listed: longer than any seedling stays under lamps.
@@ -187,6 +199,43 @@ fn as_they_are(
         outcome,
         touches: reach.lowest_mm(setting.lift_mm) > lowest_face_mm + 1e-6,
     }
+}
+
+/// What the lamps of `bay` come to as they are, and at each number of hours that its seedlings stand, hung as suits that best;
+/// `None` while no seedling stands there or none fits under them.
+pub(super) fn by_hours(
+    reckoned: &Reckoned<'_>,
+    bay: &Bay<'_>,
+    date: Date,
+    standing: &[Standing<'_>],
+    part_lights: &[PartLight],
+) -> Option<(Outcome, Vec<AtHours>)> {
+    let plan = reckoned.plan;
+    let field = part_lights.first().map(|light| Rc::clone(&light.field))?;
+    let here = ahead(
+        plan,
+        bay,
+        date,
+        &field,
+        standing,
+        &Besides::Each(part_lights),
+    )?;
+    let now = as_they_are(plan, bay, date, standing, part_lights, here.reach);
+    let choices = here.choices(bay, None, hanging_step_mm(plan.site.units));
+    // Whole half hours, so that shelves can have the same.
+    let limits = HourLimits {
+        most_h: (here.limits.most_h * 2.0).floor() / 2.0,
+        ..here.limits
+    };
+    let each = best_by_hours(&here.wants, &choices, limits, &now).into_iter();
+    let each: Vec<AtHours> = each
+        .map(|(setting, outcome)| AtHours {
+            setting,
+            outcome,
+            kwh: energy_kwh(drawn_w(bay.tier) * setting.brightness, setting.hours_h),
+        })
+        .collect();
+    (!each.is_empty()).then_some((now.outcome, each))
 }
 
 /// How the lamps of `bay` are advised to hang; `None` while no seedling stands there or none fits

@@ -2,6 +2,7 @@
 //! lamps would hang best, and what all of it weighs and draws.
 
 pub mod air;
+pub mod apart;
 pub mod away;
 pub mod bay;
 pub mod cell_light;
@@ -19,6 +20,7 @@ pub mod place;
 mod power;
 pub mod room;
 pub mod root_zones;
+pub mod shelf_hours;
 pub mod sill;
 pub mod spot;
 pub mod standing;

@@ -140,25 +140,25 @@ impl BayView<'_> {
 /// Looks at bays date by date, keeping what does not change from one date to the next.
 #[derive(Debug)]
 pub struct Looker<'a> {
-    reckoned: &'a Reckoned<'a>,
+    pub(super) reckoned: &'a Reckoned<'a>,
     detail: Detail,
     fits: Fits,
-    light: CellLight<'a>,
+    pub(super) light: CellLight<'a>,
 }
 
 /// A bay, who stands there, and what bears on it from outside.
-struct Scene<'a> {
-    bay: Bay<'a>,
+pub(super) struct Scene<'a> {
+    pub(super) bay: Bay<'a>,
     date: Date,
-    standing: Vec<Standing<'a>>,
+    pub(super) standing: Vec<Standing<'a>>,
     /// Whether its lists are wanted.
     detailed: bool,
     /// Hours that its lamps burn that day.
-    lit_h: f64,
+    pub(super) lit_h: f64,
     /// How many trays stand on the tier above.
     trays_above: usize,
     /// The light that the deck above lets down.
-    from_above: Option<FromAbove>,
+    pub(super) from_above: Option<FromAbove>,
     /// The closed air that it is in, when it was asked for.
     closed: Option<Arc<ClosedAir>>,
 }
@@ -176,6 +176,12 @@ impl<'a> Looker<'a> {
 
     /// Every bay of `place` on `date`, from the lowest up.
     pub fn look(&mut self, place_index: usize, date: Date) -> Vec<BayView<'a>> {
+        let scenes = self.scenes(place_index, date);
+        scenes.into_iter().map(|scene| self.view(scene)).collect()
+    }
+
+    /// Every bay of `place` on `date` with what bears on it.
+    pub(super) fn scenes(&mut self, place_index: usize, date: Date) -> Vec<Scene<'a>> {
         let place = self.reckoned.plan.place_on(place_index, date);
         // 1. Who stands there.
         let bays: Vec<Bay<'a>> = place.bays(place_index).collect();
@@ -196,7 +202,7 @@ impl<'a> Looker<'a> {
         let above: Vec<usize> = standing.iter().skip(1).map(Vec::len).chain([0]).collect();
         // 3. Each bay by itself.
         let scenes = bays.into_iter().zip(standing).enumerate();
-        let scenes: Vec<Scene<'a>> = scenes
+        scenes
             .map(|(i, (bay, standing))| Scene {
                 detailed: self.detail.wants(&bay),
                 lit_h: self.lit_h(&bay, &standing),
@@ -207,8 +213,7 @@ impl<'a> Looker<'a> {
                 date,
                 standing,
             })
-            .collect();
-        scenes.into_iter().map(|scene| self.view(scene)).collect()
+            .collect()
     }
 
     /// The closed air that each of `bays` is in, where somebody wants to know.

@@ -9,6 +9,7 @@ use crate::basis::units::dli_mol_m2_d;
 use crate::lamps::bands::LightBand;
 use crate::lamps::outcome::Outcome;
 use crate::light::falloff::Spread;
+use crate::room::{Adjust, Tier};
 
 /// PPFD on each cell in µmol/m²/s, with the lamps' faces at a height over the deck and trays that
 /// stand on so much, both in mm; the lamps as bright as now.
@@ -86,6 +87,25 @@ impl Setting {
             brightness: choice.brightness,
             hours_h,
         }
+    }
+
+    /// Hangs the lamps of `tier` so, and sets its hours.
+    pub fn set(&self, tier: &mut Tier) {
+        for lamp in &mut tier.lamps {
+            lamp.height_mm = self.height_mm;
+            let wanted = lamp.dimmed() * self.brightness;
+            let Some(dimmer) = &mut lamp.dimmer else {
+                continue;
+            };
+            let off = |share: &f64| (share - wanted).abs();
+            let steps = dimmer.steps.iter().enumerate();
+            let nearest = steps.min_by(|a, b| off(a.1).total_cmp(&off(b.1)));
+            dimmer.at = nearest.map_or(dimmer.at, |(step, _)| step);
+        }
+        if let Some(Adjust::Boxes(boxes)) = &mut tier.adjust {
+            boxes.stacked_mm = self.lift_mm;
+        }
+        tier.photoperiod_h = self.hours_h;
     }
 
     /// The place of lamps and trays alone.

@@ -5,6 +5,8 @@
 //! possible stretch; as few as possible are under their band; no quiet hours; the least energy; the
 //! fewest changes (our own estimate, after growers' usual practice).
 
+use std::collections::BTreeMap;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -79,6 +81,25 @@ struct Candidate {
     outcome: Outcome,
 }
 
+/// The best of `choices` for each number of hours within `limits`, a timer's step apart: how a bay would be
+/// set whose hours are not its own to choose.
+pub fn best_by_hours(
+    wants: &[Want<'_>],
+    choices: &[Choice],
+    limits: HourLimits,
+    now: &Now,
+) -> Vec<(Setting, Outcome)> {
+    let mut by_hours: BTreeMap<i64, Vec<Candidate>> = BTreeMap::new();
+    for candidate in candidates(wants, choices, limits) {
+        let step = (candidate.setting.hours_h / TIMER_STEP_H).round() as i64;
+        by_hours.entry(step).or_default().push(candidate);
+    }
+    let each = by_hours.into_values();
+    each.filter_map(|own| best_of(harmless(own), limits, now))
+        .map(|best| (best.setting, best.outcome))
+        .collect()
+}
+
 /// What is best of `choices` and hours within `limits`, and whether it is worth a change from `now`;
 /// `None` without a choice or a tray.
 pub fn choose(
@@ -105,21 +126,7 @@ pub fn choose(
         ..limits
     };
     let all = candidates(wants, choices, limits);
-    let least = |of: fn(&Outcome) -> f64, list: &[Candidate]| {
-        list.iter()
-            .map(|c| of(&c.outcome))
-            .fold(f64::INFINITY, f64::min)
-    };
-    let harmed = least(|o| o.harmed, &all);
-    let mut safe: Vec<Candidate> = all
-        .into_iter()
-        .filter(|c| c.outcome.harmed <= harmed)
-        .collect();
-    if harmed > 0.5 {
-        // Where some come to harm anyhow, the less too much the better.
-        let unused = least(|o| o.unused, &safe);
-        safe.retain(|c| c.outcome.unused <= AS_LITTLE * unused);
-    }
+    let safe = harmless(all);
     let mean = |o: &Outcome| o.daily / o.cells.max(1.0);
     let brightest = safe.iter().map(|c| mean(&c.outcome)).reduce(f64::max)?;
     let best = best_of(safe, limits, now)?;
@@ -183,6 +190,26 @@ fn candidates(wants: &[Want<'_>], choices: &[Choice], limits: HourLimits) -> Vec
         );
     }
     list
+}
+
+/// Those of `all` that do as little harm as can be.
+fn harmless(all: Vec<Candidate>) -> Vec<Candidate> {
+    let least = |of: fn(&Outcome) -> f64, list: &[Candidate]| {
+        list.iter()
+            .map(|c| of(&c.outcome))
+            .fold(f64::INFINITY, f64::min)
+    };
+    let harmed = least(|o| o.harmed, &all);
+    let mut safe: Vec<Candidate> = all
+        .into_iter()
+        .filter(|c| c.outcome.harmed <= harmed)
+        .collect();
+    if harmed > 0.5 {
+        // Where some come to harm anyhow, the less too much the better.
+        let unused = least(|o| o.unused, &safe);
+        safe.retain(|c| c.outcome.unused <= AS_LITTLE * unused);
+    }
+    safe
 }
 
 /// The best of settings that are as harmless as can be.

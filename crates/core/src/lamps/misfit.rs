@@ -29,7 +29,7 @@ const MOST: usize = 24;
 
 /// The share of cells that a setting fails: too dark, or harmed.
 fn wrong(outcome: &Outcome) -> f64 {
-    (outcome.under + outcome.harmed) / outcome.cells.max(1.0)
+    outcome.wrong() / outcome.cells.max(1.0)
 }
 
 /// The tray of `ahead` without which the others would fare so much better that it had better stand

@@ -9,4 +9,5 @@ pub mod hours;
 mod ladder;
 pub mod misfit;
 pub mod outcome;
+pub mod shared_hours;
 pub mod start;

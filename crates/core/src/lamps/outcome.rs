@@ -48,6 +48,11 @@ pub struct Shares {
 }
 
 impl Outcome {
+    /// The cells that get the wrong light: too little for their crop, or harm.
+    pub fn wrong(&self) -> f64 {
+        self.under + self.harmed
+    }
+
     /// Of one cell that gets `ppfd` µmol/m²/s for `hours` and `besides` mol/m²/d from elsewhere.
     fn of_cell(ppfd: f64, hours: f64, besides: f64, band: &LightBand) -> Self {
         let daily = dli_mol_m2_d(ppfd, hours) + besides;

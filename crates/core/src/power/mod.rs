@@ -3,6 +3,7 @@
 pub mod draw;
 pub mod limits;
 pub mod load;
+pub mod spread;
 pub mod window;
 
 use jiff::civil::Date;

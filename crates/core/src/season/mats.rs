@@ -7,6 +7,8 @@ use utoipa::ToSchema;
 
 use crate::basis::units::{Quantity, area_m2};
 use crate::basis::words::{Statement, say};
+use crate::crops::Crop;
+use crate::crops::showing::Outcome;
 use crate::plan::{SoundPlan, Stage};
 use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
@@ -145,6 +147,20 @@ impl MatSeason {
     }
 }
 
+/// Whether seed that shows after so many days, and of which a share comes up, gains by what it is at its
+/// `best`.
+fn gains(is: (Option<f64>, f64), best: (Option<f64>, f64)) -> bool {
+    let sooner = is.0.zip(best.0).map(|(is, best)| is - best);
+    is.0.is_none() || sooner.is_some_and(|days| days >= WORTH_DAYS) || best.1 - is.1 >= WORTH_SHARE
+}
+
+/// Whether seed of `crop` that shows as `outcome` says is warm enough, and not too warm.
+pub fn is_warm_enough(outcome: &Outcome, crop: &Crop) -> bool {
+    let (curve, wants_c) = (crop.curve(), crop.root_zone_c);
+    let best = (curve.days(wants_c), curve.share(wants_c));
+    !gains((outcome.half_days, outcome.share), best)
+}
+
 impl MatWorth {
     fn of(
         plan: &SoundPlan,
@@ -169,10 +185,8 @@ impl MatWorth {
         let (with_days, with_share) = (curve.days(with_c), curve.share(with_c));
         let sooner = without_days.zip(with_days).map(|(a, b)| a - b);
         let colder = without_c < with_c;
-        let deserves = colder
-            && (without_days.is_none()
-                || sooner.is_some_and(|days| days >= WORTH_DAYS)
-                || with_share - without_share >= WORTH_SHARE);
+        let best = (with_days, with_share);
+        let deserves = colder && gains((without_days, without_share), best);
         let celsius = |c: f64| Quantity::TemperatureC.of(c);
         let days = |d: f64| Quantity::Days.of(d);
         let verdict = match (without_days, sooner) {

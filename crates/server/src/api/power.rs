@@ -66,21 +66,22 @@ pub async fn savings(
     answered(app, &headers, find).await
 }
 
-/// A document, a bay and a day.
+/// A document, a bay or the whole stand, and a day.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ToEquip {
     /// The plan; it is not kept.
     plan: Plan,
-    /// The bay.
-    bay: BayRef,
+    /// The bay; every lit shelf together when left out.
+    #[serde(default)]
+    bay: Option<BayRef>,
     /// The day.
     date: Date,
 }
 
-/// Set-ups of a shelf by what they cost and what they raise
+/// Set-ups of a shelf, or of the whole stand, by what they cost and what they raise
 ///
-/// Nothing where nothing grows under its lamps that day.
+/// Nothing where nothing grows under lamps that day.
 #[utoipa::path(
     post,
     path = "/api/frontier",
@@ -97,7 +98,8 @@ pub async fn frontier(
 ) -> Result<Response, Problem> {
     let fields = app.fields.clone();
     let find = move |tell: Tell<'_, Lessening>| {
-        Ok(ask::frontier(&sound(plan)?, &bay, date, &fields, tell))
+        let bay = bay.as_ref();
+        Ok(ask::frontier(&sound(plan)?, bay, date, &fields, tell))
     };
     answered(app, &headers, find).await
 }

@@ -29,6 +29,7 @@ export type Electricity = Schemas['Electricity'];
 export type Feed = Schemas['Feed'];
 export type FeedLoad = Schemas['FeedLoad'];
 export type Frontier = Schemas['Frontier'];
+export type CostPoint = Schemas['CostPoint'];
 export type Savings = Schemas['Savings'];
 export type HourPrices = Schemas['HourPrices'];
 export type Equipment = Schemas['Equipment'];
@@ -312,8 +313,12 @@ export const api = {
   savings: (plan: Plan, date: string, tick: (tick: LesseningTick) => void) =>
     told<Savings, LesseningTick>('/api/savings', { plan, date }, tick),
   /** Set-ups of a shelf by cost and by what they raise; nothing where nothing grows there. */
-  frontier: (plan: Plan, bay: BayRef, date: string, tick: (tick: LesseningTick) => void) =>
-    told<Frontier | null, LesseningTick>('/api/frontier', { plan, bay, date }, tick),
+  frontier: (
+    plan: Plan,
+    bay: BayRef | undefined,
+    date: string,
+    tick: (tick: LesseningTick) => void,
+  ) => told<Frontier | null, LesseningTick>('/api/frontier', { plan, bay, date }, tick),
   /** A tariff from the text of a CSV file. */
   tariff: (text: string) => answered(client.POST('/api/tariff', { body: { text } })),
   mats: (plan: Plan) => answered(client.POST('/api/mats', { body: plan })),

@@ -400,8 +400,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Set-ups of a shelf by what they cost and what they raise
-         * @description Nothing where nothing grows under its lamps that day.
+         * Set-ups of a shelf, or of the whole stand, by what they cost and what they raise
+         * @description Nothing where nothing grows under lamps that day.
          */
         post: operations["frontier"];
         delete?: never;
@@ -1416,6 +1416,25 @@ export interface components {
             best: components["schemas"]["BurningWindow"];
             /** @description What all other starts mean, from midnight on, a step apart. */
             all: components["schemas"]["BurningWindow"][];
+        };
+        /** @description On-times moved apart. */
+        Apart: {
+            /** @description The feed that carries less for it. */
+            feed: string;
+            /**
+             * Format: double
+             * @description The most that is on at once behind it now, in W.
+             */
+            peak_w: number;
+            /**
+             * Format: double
+             * @description The most then.
+             */
+            peak_then_w: number;
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+            /** @description The edit. */
+            fix: components["schemas"]["Fix"];
         };
         /** @description Something of the household on the same circuits: a heater, a dryer, a freezer. */
         Appliance: {
@@ -2561,18 +2580,23 @@ export interface components {
         };
         /** @description A set-up, what it costs and what it raises. */
         CostPoint: {
-            /** @description What it is. */
-            what: components["schemas"]["Statement"];
+            /** @description What it is, shelf by shelf. */
+            parts: components["schemas"]["ShelfPart"][];
             /**
              * Format: double
-             * @description A season's share of what its lamps are worth, and its current, in the site's currency.
+             * @description A season's share of what its gear is worth, and its current, in the site's currency.
              */
             cost: number;
             /**
              * Format: double
-             * @description What its lamps are worth.
+             * @description What its gear is worth.
              */
             worth: number;
+            /**
+             * Format: double
+             * @description What of that is to be bought: what lies or hangs there and is owned is not bought again.
+             */
+            to_buy: number;
             /**
              * Format: double
              * @description What its current costs over the season.
@@ -2580,7 +2604,18 @@ export interface components {
             current: number;
             /**
              * Format: double
-             * @description The share of cells that get the light that their crop wants, 0 to 1.
+             * @description The share of cells under its lamps that get the light that their crop wants, 0 to 1.
+             */
+            lit: number;
+            /**
+             * Format: double
+             * @description The share of cells that come up there in the warmth that they want; `None` where nothing comes up in
+             *     the open.
+             */
+            warm?: number | null;
+            /**
+             * Format: double
+             * @description Both together.
              */
             well: number;
             /** @description How the plan becomes this; empty for what is there. */
@@ -3389,6 +3424,9 @@ export interface components {
             draws: components["schemas"]["DrawOnDay"][];
             /** @description The shelves with lamps, and when those burn. */
             shelves: components["schemas"]["LitShelf"][];
+            /** @description Circuits on which less would be on at once with timers set apart. */
+            apart: components["schemas"]["Apart"][];
+            few_timers?: components["schemas"]["TimersToday"] | null;
             /** @description What a kWh costs from which hour on that day. */
             prices: components["schemas"]["PriceFrom"][];
             /** @description The season. */
@@ -3671,6 +3709,22 @@ export interface components {
          * @enum {string}
          */
         Feet: "plain" | "levelling" | "castors";
+        /** @description All lit shelves on so many settings of their timers. */
+        FewTimers: {
+            /** @description The settings, and who shares each. */
+            settings: components["schemas"]["TimerSetting"][];
+            /**
+             * Format: double
+             * @description The share of all cells that get the wrong light then: too little for their crop, or harm.
+             */
+            wrong: number;
+            /**
+             * Format: double
+             * @description What the lamps cost a day then, in the site's currency.
+             */
+            cost_per_day: number;
+            fix?: components["schemas"]["Fix"] | null;
+        };
         /** @description A value inside a sentence. */
         Figure: {
             /**
@@ -3787,28 +3841,21 @@ export interface components {
             /** @description Which way its length runs. */
             along: components["schemas"]["Axis"];
         };
-        /** @description Set-ups of a shelf by what they cost and what they raise. */
+        /** @description Set-ups by what they cost and what they raise. */
         Frontier: {
-            /** @description The bay. */
-            bay: components["schemas"]["BayRef"];
-            /** @description In words. */
-            name: string;
-            /**
-             * Format: int32
-             * @description Days of the season on which its lamps burn.
-             */
-            lit_days: number;
+            /** @description The shelves that were looked at, in words. */
+            shelves: string[];
             yours?: components["schemas"]["CostPoint"] | null;
             /** @description Those that none is both cheaper and better than; the cheapest first. */
             points: components["schemas"]["CostPoint"][];
+            enough?: components["schemas"]["CostPoint"] | null;
+            within_budget?: components["schemas"]["CostPoint"] | null;
             /**
              * Format: int32
-             * @description How many were tried.
+             * @description How many were tried, shelf by shelf.
              */
             tried: number;
-            /** @description The cheapest that raises nine tenths of its cells well, if any does. */
-            enough?: number | null;
-            /** @description Kinds of lamp that were left out since nobody said what one costs. */
+            /** @description Kinds of lamps and mats that were left out since nobody said what one costs. */
             unpriced: string[];
         };
         /** @description Dates of the last frost, each in the year asked for. */
@@ -6596,6 +6643,28 @@ export interface components {
             /** @description A flat for each. */
             flats: components["schemas"]["SharedFlat"][];
         };
+        /** @description A shelf that shares a setting. */
+        SharingShelf: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: double
+             * @description How high its lamps hang then.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description The share of its cells that get the wrong light.
+             */
+            wrong: number;
+            /**
+             * Format: double
+             * @description The same with hours of its own.
+             */
+            wrong_alone: number;
+        };
         /** @description A shelf of a chamber. */
         ShelfDay: {
             /**
@@ -6620,6 +6689,13 @@ export interface components {
              * @description Warmest of the day.
              */
             most_c: number;
+        };
+        /** @description What a shelf would have. */
+        ShelfPart: {
+            /** @description The shelf, in words. */
+            name: string;
+            /** @description Its lamps and walls, or its mats. */
+            what: components["schemas"]["Statement"];
         };
         /** @description A line of the shopping list. */
         ShoppingLine: {
@@ -7569,6 +7645,38 @@ export interface components {
          * @enum {string}
          */
         TimerClock: "dial15" | "dial30" | "digital" | "smart_plug";
+        /** @description Hours at which several shelves burn. */
+        TimerSetting: {
+            /** @description When they go on and off. */
+            start: components["schemas"]["Start"];
+            /**
+             * Format: double
+             * @description Hours a day.
+             */
+            hours_h: number;
+            /** @description The shelves. */
+            shelves: components["schemas"]["SharingShelf"][];
+        };
+        /** @description The settings of timers as they are, and how few would serve. */
+        TimersToday: {
+            /**
+             * Format: int32
+             * @description How many settings the lit shelves have now.
+             */
+            settings_now: number;
+            /**
+             * Format: double
+             * @description The share of all cells that get the wrong light now.
+             */
+            wrong_now: number;
+            /**
+             * Format: double
+             * @description What the lamps cost a day now, in the site's currency.
+             */
+            cost_now: number;
+            /** @description One setting for all, two, and so on, until another gains nothing. */
+            ways: components["schemas"]["FewTimers"][];
+        };
         /** @description A document and the bay to try other set-ups in. */
         ToCompare: {
             /** @description The plan; it is not kept. */
@@ -7588,12 +7696,11 @@ export interface components {
             /** @description The edit. */
             edit: components["schemas"]["Edit"];
         };
-        /** @description A document, a bay and a day. */
+        /** @description A document, a bay or the whole stand, and a day. */
         ToEquip: {
             /** @description The plan; it is not kept. */
             plan: components["schemas"]["Plan"];
-            /** @description The bay. */
-            bay: components["schemas"]["BayRef"];
+            bay?: components["schemas"]["BayRef"] | null;
             /**
              * Format: date
              * @description The day.

@@ -71,7 +71,11 @@
     />
   </div>
 {/if}
-{#if opened >= 0}<FeedFields feed={feeds[opened]!} index={opened} />{/if}
+{#if opened >= 0}<FeedFields
+    feed={feeds[opened]!}
+    index={opened}
+    load={answer?.load.feeds[opened]}
+  />{/if}
 <ul class="mt-2 flex flex-col gap-2" data-testid="cords">
   {#each roots as node (node.feed.id)}<Cord {node} />{/each}
 </ul>

@@ -249,6 +249,14 @@
     >
   </p>
 {/each}
+{#each answer.apart as apart (apart.feed)}
+  <p class="mt-1 flex flex-wrap items-center gap-2" data-testid="apart">
+    <span>{words.say(apart.verdict)}.</span>
+    <button class="quiet border-line!" onclick={() => void bench.apply(apart.fix)}
+      >{words.say(apart.fix.label)}</button
+    >
+  </p>
+{/each}
 <p class="mt-1 text-sm text-soft">
   Filled: all that may be on at once. Dotted: what thermostats really draw on average.
 </p>

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The figures of one feed: what it may carry, by its label.
-  import type { Feed } from '../api/client';
+  import type { Feed, FeedLoad } from '../api/client';
   import { replace } from '../bench/edits';
   import { bench } from '../bench/workbench.svelte';
   import CheckField from '../fields/CheckField.svelte';
@@ -9,9 +9,10 @@
   import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import { cords } from './cords.svelte';
+  import FeedDay from './FeedDay.svelte';
   import { sort } from './loads';
 
-  const { feed, index }: { feed: Feed; index: number } = $props();
+  const { feed, index, load }: { feed: Feed; index: number; load: FeedLoad | undefined } = $props();
   const path = $derived(`/wiring/feeds/${index}`);
   const what = $derived(sort(feed));
   const figures = $derived(Object.values(feed.kind)[0] as Record<string, unknown>);
@@ -117,6 +118,7 @@
         )}
     />
   </div>
+  {#if load}<FeedDay {load} />{/if}
   {#each checks[what] as [field, label] (field)}
     <CheckField
       {label}

@@ -1,7 +1,8 @@
 <script lang="ts">
-  // What a shelf's lamps cost against the plants that they raise well: asked for one shelf.
+  // What lamps, walls and mats cost against the plants that they raise well: asked for a shelf or for all.
   import {
     api,
+    type CostPoint,
     type Electricity,
     type Frontier,
     type LesseningTick,
@@ -17,25 +18,30 @@
   const { answer, plan }: { answer: Electricity; plan: Plan } = $props();
   const words = $derived(bench.words);
   const lit = $derived(answer.shelves.filter((shelf) => shelf.burning));
+  /** The choice that takes every lit shelf together. */
+  const ALL = 'all';
   let chosen = $state('');
-  const shelf = $derived(
-    lit.find((shelf) => `${shelf.bay.place}/${shelf.bay.tier}` === chosen) ??
-      lit.reduce<(typeof lit)[number] | undefined>(
-        (a, b) => (!a || b.now.cost_per_day > a.now.cost_per_day ? b : a),
-        undefined,
-      ),
+  const keyOf = (shelf: (typeof lit)[number]) => `${shelf.bay.place}/${shelf.bay.tier}`;
+  const dearest = $derived(
+    lit.reduce<(typeof lit)[number] | undefined>(
+      (a, b) => (!a || b.now.cost_per_day > a.now.cost_per_day ? b : a),
+      undefined,
+    ),
   );
+  const shelf = $derived(
+    chosen === ALL ? undefined : (lit.find((shelf) => keyOf(shelf) === chosen) ?? dearest),
+  );
+  const shelfKey = $derived(shelf ? keyOf(shelf) : ALL);
   const asked = new Asked<Frontier | null>();
-  const shelfKey: string = $derived(shelf ? `${shelf.bay.place}/${shelf.bay.tier}` : '');
-  const key = $derived(shelf ? `${shelf.bay.place}/${shelf.bay.tier} ${bench.date}` : '');
+  const key = $derived(`${shelfKey} ${bench.date}`);
   const found = $derived(asked.fresh(key) ? asked.answer : undefined);
-  let picked: number | undefined = $state();
+  let picked: CostPoint | undefined = $state.raw();
   let tick: LesseningTick | undefined = $state();
   async function look() {
-    const [draft, date, bay] = [bench.draft, bench.date, shelf?.bay];
-    if (!draft || !date || !bay) return;
+    const [draft, date] = [bench.draft, bench.date];
+    if (!draft || !date) return;
     picked = undefined;
-    await asked.ask(key, () => api.frontier(draft, bay, date, (now) => (tick = now)));
+    await asked.ask(key, () => api.frontier(draft, shelf?.bay, date, (now) => (tick = now)));
   }
 
   const WIDE = 330;
@@ -46,8 +52,20 @@
   );
   const x = $derived((cost: number) => LEFT + (cost / most) * (WIDE - LEFT - 10));
   const y = (well: number) => HIGH - 24 - well * (HIGH - 40);
-  const shown = $derived(found?.points[picked ?? found.enough ?? found.points.length - 1]);
   const budget = $derived(plan.prices?.budget ?? undefined);
+  const shown = $derived(
+    picked ?? found?.within_budget ?? found?.enough ?? found?.points[found.points.length - 1],
+  );
+  const goal = $derived(
+    !found || !shown || picked
+      ? ''
+      : shown === found.within_budget
+        ? `The cheapest to run and own for ${words.number(budget ?? 0, 'money')} at the most:`
+        : shown === found.enough
+          ? 'The cheapest that serves nine tenths of the cells:'
+          : '',
+  );
+  const short = $derived(shown && !(shown.lit >= 0.9 && (shown.warm ?? 1) >= 0.9));
 </script>
 
 {#if lit.length === 0}
@@ -56,16 +74,17 @@
   <ChoiceField
     label="For the plants that stand that day on"
     value={shelfKey}
-    choices={Object.fromEntries(
-      lit.map((shelf) => [`${shelf.bay.place}/${shelf.bay.tier}`, shelf.name]),
-    )}
+    choices={{
+      ...Object.fromEntries(lit.map((shelf) => [keyOf(shelf), shelf.name])),
+      ...(lit.length > 1 ? { [ALL]: 'all lit shelves together' } : {}),
+    }}
     onset={(value) => (chosen = value)}
   />
   {#if !found}
     {#if asked.state === 'waiting'}
       <div class="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
         <Working
-          label="Trying lamps and walls"
+          label="Trying lamps, walls and mats"
           done={tick?.done ?? 0}
           soFar="Set-ups tried: {words.number(tick?.tried ?? 0, 'count')}"
           run={tick?.run}
@@ -73,7 +92,7 @@
       </div>
     {:else}
       <button class="quiet mt-2 border-line!" onclick={() => void look()}
-        >Try lamps and walls</button
+        >Try lamps, walls and mats</button
       >
     {/if}
     {#if asked.problem}<p class="text-sm text-wine" role="alert">{asked.problem}</p>{/if}
@@ -85,7 +104,7 @@
       viewBox="0 0 {WIDE} {HIGH}"
       class="mt-2 w-full"
       role="img"
-      aria-label="Cost of set-ups against the share of cells that get the right light"
+      aria-label="Cost of set-ups against the share of cells that get what they want"
       data-testid="frontier"
     >
       <line x1={LEFT} x2={WIDE} y1={y(0)} y2={y(0)} class="stroke-frame" />
@@ -111,11 +130,23 @@
           class="cursor-pointer fill-sage"
           role="button"
           tabindex="0"
-          aria-label={words.say(point.what)}
-          onclick={() => (picked = i)}
-          onkeydown={(event) => event.key === 'Enter' && (picked = i)}
+          aria-label="{words.number(point.cost, 'money')} a season, {words.number(
+            point.well,
+            'share',
+          )} of the cells well"
+          onclick={() => (picked = point)}
+          onkeydown={(event) => event.key === 'Enter' && (picked = point)}
         />
       {/each}
+      {#if shown && !found.points.includes(shown)}
+        <circle
+          cx={x(shown.cost)}
+          cy={y(shown.well)}
+          r="7"
+          class="fill-none stroke-sage"
+          stroke-width="3"
+        />
+      {/if}
       {#if found.yours}
         <circle cx={x(found.yours.cost)} cy={y(found.yours.well)} r="6" class="fill-coral" />
         <text
@@ -127,30 +158,47 @@
       {/if}
     </svg>
     {#if shown}
+      {#if goal}<p class="mt-1 font-semibold">{goal}</p>{/if}
+      <ul class="mt-1" data-testid="set-up">
+        {#each shown.parts as part, i (i)}
+          <li>
+            {#if found.shelves.length > 1}<span class="font-semibold">{part.name}:</span>{/if}
+            {words.say(part.what)}
+          </li>
+        {/each}
+      </ul>
       <p class="mt-1">
-        <span class="font-semibold">{words.say(shown.what)}</span>: {words.number(
-          shown.well,
-          'share',
-        )} of the cells get the light that they want, for {words.number(shown.cost, 'money')} a season
-        ({words.number(shown.current, 'money')} of it current). The lamps cost {words.number(
+        {words.number(shown.lit, 'share')} of the cells get the light that they want{shown.warm ==
+        null
+          ? ''
+          : `, ${words.number(shown.warm, 'share')} of those that come up there lie warm enough`}. A
+        season costs {words.number(shown.cost, 'money')}, {words.number(shown.current, 'money')} of it
+        current. To buy: {words.number(shown.to_buy, 'money')} of gear worth {words.number(
           shown.worth,
           'money',
-        )} to buy.
-        {#if budget !== undefined}{shown.worth <= budget
-            ? `That is within ${words.number(budget, 'money')}.`
-            : `That is more than ${words.number(budget, 'money')}.`}{/if}
+        )}.
+        {#if budget !== undefined && shown.to_buy > budget}<span class="text-wine"
+            >That is more than {words.number(budget, 'money')}.</span
+          >{:else if budget !== undefined && short && shown === found.within_budget}<span
+            class="text-wine">Nothing better is to be had for that.</span
+          >{/if}
       </p>
       {#if shown.patch.length > 0}
         <button
           class="quiet mt-1 border-line!"
-          onclick={() => bench.keep(shown.patch, `${shelf!.name}: ${words.say(shown.what)}`)}
-          >Set the shelf up so</button
+          onclick={() =>
+            bench.keep(
+              shown.patch,
+              shelf
+                ? `${shelf.name}: ${shown.parts.map((part) => words.say(part.what)).join(', ')}`
+                : 'lamps, walls and mats of all lit shelves',
+            )}>{shelf ? 'Set the shelf up so' : 'Set them up so'}</button
         >
       {/if}
     {/if}
     <p class="mt-1 text-sm text-soft">
-      {found.tried} set-ups tried over {found.lit_days} days of light; none on the line is both dearer
-      and worse than another.
+      {found.tried} set-ups tried, each with its lamps hung as advised; none on the line is both dearer
+      and worse than another. Mats are tried on the day on which most trays come up.
     </p>
     {#if found.unpriced.length > 0}
       <p class="mt-1 text-sm">Left out until you know what one costs:</p>
@@ -166,7 +214,7 @@
   {/if}
   <div class="mt-2">
     <NumberField
-      label="To be spent on lamps at the most"
+      label="To be spent on lamps and mats at the most"
       value={budget}
       quantity="money"
       onset={(value) => bench.keep(priceSteps(plan, 'budget', value), `a budget of ${value}`)}

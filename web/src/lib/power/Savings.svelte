@@ -9,6 +9,10 @@
   const found = $derived(asked.answer);
   const fresh = $derived(asked.fresh(bench.date ?? ''));
 
+  /** What saves most is shown first, the rest when it is asked for. */
+  const FIRST = 4;
+  let all = $state(false);
+
   // Asked unasked once, when the hand rests; after an edit by hand: it takes seconds of both processors.
   const REST_MS = 900;
   $effect(() => {
@@ -31,7 +35,7 @@
   >
     <h3 class="text-lg">{words.say(found.verdict)}</h3>
     <ul class="mt-2 flex flex-col gap-2">
-      {#each found.ways as way (way.bay.place + way.bay.tier)}
+      {#each all ? found.ways : found.ways.slice(0, FIRST) as way (way.bay.place + way.bay.tier)}
         <li>
           <div class="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
             <span class="min-w-40 flex-1"
@@ -50,6 +54,11 @@
         </li>
       {/each}
     </ul>
+    {#if found.ways.length > FIRST}
+      <button class="quiet mt-2 border-line!" aria-expanded={all} onclick={() => (all = !all)}
+        >{all ? 'Only what saves most' : `Other shelves: ${found.ways.length - FIRST}`}</button
+      >
+    {/if}
     {#if !fresh}
       <button
         class="quiet mt-2 border-line!"

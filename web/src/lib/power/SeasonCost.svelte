@@ -12,6 +12,17 @@
     fan: 'fans',
     appliance: 'household',
   } as const;
+  const days = $derived(answer.running.days);
+  const WIDE = 330;
+  const HIGH = 50;
+  const x = $derived((day: number) => (day / Math.max(days.length - 1, 1)) * WIDE);
+  const here = $derived(days.findIndex((day) => day.date === answer.date));
+  /** What each day costs, against the dearest. */
+  const curve = $derived.by(() => {
+    const y = (cost: number) => HIGH - (Math.max(cost, 0) / most.cost) * (HIGH - 3);
+    const points = days.map((day, i) => `L${x(i)} ${y(day.cost)}`);
+    return `M0 ${HIGH}${points.join('')}L${WIDE} ${HIGH}Z`;
+  });
   const most = $derived(answer.running.days.reduce((a, b) => (b.cost > a.cost ? b : a)));
 </script>
 
@@ -38,6 +49,16 @@
   </tbody>
 </table>
 {#if most.cost > 0}
+  <svg viewBox="0 0 {WIDE} {HIGH + 16}" class="mt-2 w-full" role="img" aria-label="Cost day by day">
+    <path d={curve} class="fill-straw-soft stroke-straw" stroke-width="1.5" />
+    {#if here >= 0}
+      <line x1={x(here)} x2={x(here)} y1="0" y2={HIGH} class="stroke-coral" stroke-width="2" />
+    {/if}
+    <text x="0" y={HIGH + 13} class="fill-soft text-[11px]">{words.date(days[0]!.date)}</text>
+    <text x={WIDE} y={HIGH + 13} text-anchor="end" class="fill-soft text-[11px]"
+      >{words.date(days[days.length - 1]!.date)}</text
+    >
+  </svg>
   <p class="mt-1 text-sm text-soft">
     The dearest day is {words.date(most.date)}: {words.number(most.cost, 'money')}.
   </p>

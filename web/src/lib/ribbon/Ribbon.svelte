@@ -114,7 +114,7 @@
       <p class="text-sm text-soft">
         <span data-testid="trays"
           >{today.trays <= held
-            ? `${today.trays} of ${held} trays`
+            ? `${today.trays} trays, room for ${held}`
             : `${today.trays} trays; room for ${held} standard ones`}{today.unplaced > 0
             ? `, ${today.unplaced} nowhere`
             : ''}</span

@@ -7,6 +7,7 @@
   import Appliances from '$lib/power/Appliances.svelte';
   import CordTree from '$lib/power/CordTree.svelte';
   import DayLoad from '$lib/power/DayLoad.svelte';
+  import FewTimers from '$lib/power/FewTimers.svelte';
   import Frontier from '$lib/power/Frontier.svelte';
   import PlantCost from '$lib/power/PlantCost.svelte';
   import Savings from '$lib/power/Savings.svelte';
@@ -54,9 +55,10 @@
 <svelte:head><title>Power · Faint Sunrise</title></svelte:head>
 
 <h1 class="sr-only">Power</h1>
-<div class="grid grow items-start gap-4 p-4 lg:grid-cols-[1fr_24rem]">
-  <div class="flex min-w-0 flex-col gap-4">
-    <section class="card p-4" aria-label="The day on each circuit">
+<!-- One column on a phone, where what is to be done comes before the long list of cords; two where there is room. -->
+<div class="flex grow flex-col gap-4 p-4 lg:grid lg:grid-cols-[1fr_24rem] lg:items-start">
+  <div class="contents min-w-0 lg:flex lg:flex-col lg:gap-4">
+    <section class="card order-1 p-4" aria-label="The day on each circuit">
       <div class="flex flex-wrap items-baseline justify-between gap-2">
         <h2 class="text-xl">The day on each circuit</h2>
         {#if today}
@@ -73,7 +75,13 @@
           Adding it up…
         </p>{/if}
     </section>
-    <section class="card p-4" aria-label="What is plugged into what">
+    {#if answer}
+      <section class="card order-3 p-4" aria-label="Few timers for many shelves">
+        <h2 class="text-xl">Few timers for many shelves</h2>
+        <FewTimers {answer} />
+      </section>
+    {/if}
+    <section class="card order-4 p-4" aria-label="What is plugged into what">
       <div class="flex flex-wrap items-baseline justify-between gap-2">
         <h2 class="text-xl">What is plugged into what</h2>
         <a class="text-sm underline" href="/print?what=safety">Print a safety sheet</a>
@@ -81,8 +89,8 @@
       {#if bench.draft}<CordTree {answer} plan={bench.draft} />{/if}
     </section>
   </div>
-  <aside class="card flex flex-col gap-4 p-4" aria-label="Power and cost">
-    <section aria-label="What to do">
+  <aside class="contents lg:flex lg:flex-col lg:gap-4" aria-label="Power and cost">
+    <section class="card order-2 p-4" aria-label="What to do">
       <h2 class="text-xl">Look at this first</h2>
       <div class="mt-2 flex flex-col gap-3">
         <Findings {findings}>
@@ -99,26 +107,28 @@
       {#if answer}<p class="mt-2 text-sm text-soft">{answer.caution}</p>{/if}
     </section>
     {#if answer && bench.draft}
-      <section aria-label="The season">
-        <h2 class="text-xl">The season</h2>
-        <SeasonCost {answer} />
-      </section>
-      <section aria-label="A plant costs">
-        <h2 class="text-xl">A plant costs</h2>
-        <PlantCost {answer} plan={bench.draft} />
-      </section>
-      <section aria-label="The cheapest set-up">
-        <h2 class="text-xl">The cheapest set-up that still does it</h2>
-        <Frontier {answer} plan={bench.draft} />
-      </section>
-      <section aria-label="To buy">
-        <h2 class="text-xl">To buy</h2>
-        <Shopping {answer} plan={bench.draft} />
-      </section>
-      <section aria-label="Household">
-        <h2 class="text-xl">On the same circuits</h2>
-        <Appliances plan={bench.draft} />
-      </section>
+      <div class="card order-5 flex flex-col gap-4 p-4">
+        <section aria-label="The season">
+          <h2 class="text-xl">The season</h2>
+          <SeasonCost {answer} />
+        </section>
+        <section aria-label="A plant costs">
+          <h2 class="text-xl">A plant costs</h2>
+          <PlantCost {answer} plan={bench.draft} />
+        </section>
+        <section aria-label="The cheapest set-up">
+          <h2 class="text-xl">The cheapest set-up that still does it</h2>
+          <Frontier {answer} plan={bench.draft} />
+        </section>
+        <section aria-label="To buy">
+          <h2 class="text-xl">To buy</h2>
+          <Shopping {answer} plan={bench.draft} />
+        </section>
+        <section aria-label="Household">
+          <h2 class="text-xl">On the same circuits</h2>
+          <Appliances plan={bench.draft} />
+        </section>
+      </div>
     {/if}
   </aside>
 </div>

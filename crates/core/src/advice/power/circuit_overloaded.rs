@@ -12,10 +12,8 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         return Vec::new();
     };
     let mut found = all.over(LimitBy::Breaker, |_| true, |feed, load, limit| {
-        let lasting = load.load.peak_w - limit.lasting_va;
-        let over = if lasting > 0.0 { lasting } else { limit.carries_va - limit.most_va };
         (
-            take_off(&feed.name, over),
+            take_off(&feed.name, Labelled::too_much(load, limit)),
             say!(
                 "With everything on it carries {peak}, {current}, for hours. A breaker of {breaker} is meant for {lasting} for hours (80 % of it). {who}",
                 peak = watts(load.load.peak_w),

@@ -11,10 +11,8 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
         return Vec::new();
     };
     let mut found = all.over(LimitBy::Fuse, |_| true, |feed, load, limit| {
-        let lasting = load.load.peak_w - limit.lasting_va;
-        let over = if lasting > 0.0 { lasting } else { limit.carries_va - limit.most_va };
         (
-            take_off(&feed.name, over),
+            take_off(&feed.name, Labelled::too_much(load, limit)),
             say!(
                 "With everything on its plug carries {peak}. Its fuse of {fuse} bears {most}, and {lasting} for hours. {who}",
                 peak = watts(load.load.peak_w),
