@@ -30,50 +30,61 @@ pub fn codes() -> impl Iterator<Item = &'static str> {
     all().map(|(_, code, _)| code)
 }
 
-/// What each judgement has to say by `ask`, the gravest first.
-fn judged<F: IntoIterator<Item = Finding>>(ask: impl Fn(&Judgement) -> F) -> Vec<Finding> {
-    let named = |(topic, code, judgement)| {
-        let said = ask(judgement).into_iter();
-        said.map(move |finding| Finding {
-            code,
-            topic,
-            ..finding
-        })
-    };
-    let mut findings: Vec<Finding> = all().flat_map(named).collect();
+/// What each judgement tells to `said` by `ask`, the gravest first.
+///
+/// Nothing is handed back and forth while nothing is found: this is asked of every bay on every day.
+fn judged(ask: impl Fn(&Judgement, &mut dyn FnMut(Finding))) -> Vec<Finding> {
+    let mut findings = Vec::new();
+    for (topic, code, judgement) in all() {
+        ask(judgement, &mut |finding| {
+            findings.push(Finding {
+                code,
+                topic,
+                ..finding
+            });
+        });
+    }
     findings.sort_by_key(|finding| finding.severity);
     findings
 }
 
 /// All findings on a bay, the gravest first.
 pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
-    judged(|judgement| match judgement {
-        Judgement::Bay(judge) => judge(view),
-        _ => None,
+    judged(|judgement, said| {
+        if let Judgement::Bay(judge) = judgement
+            && let Some(finding) = judge(view)
+        {
+            said(finding);
+        }
     })
 }
 
 /// All findings on a place, the gravest first.
 pub fn on_place(view: &PlaceView<'_, '_>) -> Vec<Finding> {
-    judged(|judgement| match judgement {
-        Judgement::Place(judge) => judge(view),
-        _ => None,
+    judged(|judgement, said| {
+        if let Judgement::Place(judge) = judgement
+            && let Some(finding) = judge(view)
+        {
+            said(finding);
+        }
     })
 }
 /// All findings on the room as a whole on a date, the gravest first.
 pub fn on_room(view: &RoomView<'_>) -> Vec<Finding> {
-    judged(|judgement| match judgement {
-        Judgement::Room(judge) => judge(view),
-        _ => Vec::new(),
+    judged(|judgement, said| {
+        if let Judgement::Room(judge) = judgement {
+            judge(view).into_iter().for_each(said);
+        }
     })
 }
 
 /// All findings on the plan as a whole and on each of its sowings, the gravest first.
 pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let plan = reckoned.plan;
-    let mut findings = judged(|judgement| match judgement {
-        Judgement::Plan(judge) => judge(reckoned),
-        _ => Vec::new(),
+    let mut findings = judged(|judgement, said| {
+        if let Judgement::Plan(judge) = judgement {
+            judge(reckoned).into_iter().for_each(said);
+        }
     });
     for (index, sowing) in plan.sowings.iter().enumerate() {
         // Stock that passes through is judged where it stands.
@@ -90,9 +101,12 @@ pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             cells: reckoned.cells_of(&sowing.id),
             growing: &reckoned.growing,
         };
-        findings.extend(judged(|judgement| match judgement {
-            Judgement::Sowing(judge) => judge(&view),
-            _ => None,
+        findings.extend(judged(|judgement, said| {
+            if let Judgement::Sowing(judge) = judgement
+                && let Some(finding) = judge(&view)
+            {
+                said(finding);
+            }
         }));
     }
     findings.sort_by_key(|finding| finding.severity);

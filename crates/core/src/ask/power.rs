@@ -131,7 +131,7 @@ pub fn power(plan: &SoundPlan, date: Date, fields: &Fields) -> Electricity {
         apart: circuits_apart(plan, &drawn),
         few_timers: few_timers(&reckoned, date),
         shelves: shelves
-            .map(|(bay, burning)| LitShelf::of(plan, &bay, burning))
+            .map(|(bay, burning)| LitShelf::of(&reckoned, &bay, burning))
             .collect(),
         draws,
         prices: prices(plan, date),
@@ -157,11 +157,12 @@ impl DrawOnDay {
 }
 
 impl LitShelf {
-    fn of(plan: &SoundPlan, bay: &Bay<'_>, burning: bool) -> Self {
+    fn of(reckoned: &Reckoned<'_>, bay: &Bay<'_>, burning: bool) -> Self {
+        let plan = reckoned.plan;
         let (tier, site) = (bay.tier, &plan.site);
         let timer = plan.wiring.timer_of(tier);
         let now = Start::of(tier.burning(), drawn_w(tier), site);
-        let best = Start::best_of(tier, &plan.wiring, site);
+        let best = reckoned.starts.best_of(tier, &plan.wiring, site);
         Self {
             bay: bay.reference(),
             name: bay.name(),

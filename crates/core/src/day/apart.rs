@@ -51,6 +51,11 @@ pub fn apart(plan: &SoundPlan, feed: &Feed, draws: &[Draw]) -> Option<Apart> {
         .filter(behind)
         .partition(|draw| draw.what == Drawer::Lamp && draw.hours.is_some());
     let groups = groups(plan, &lamps);
+    let switched = others.iter().any(|draw| draw.hours.is_some());
+    if groups.len() < 2 && !switched {
+        // One clock alone is never apart.
+        return None;
+    }
     let windows: Vec<Window> = groups.iter().map(|group| group.window).collect();
     let others: Vec<(Burning, f64)> = others
         .iter()

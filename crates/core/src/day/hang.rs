@@ -299,7 +299,7 @@ pub(super) fn hang(
         detail,
         setting,
         change: chosen.change,
-        start: Start::best_in_steps(
+        start: reckoned.starts.best_in_steps(
             setting.hours_h,
             bay.tier.burning().from_h,
             drawn_w(bay.tier) * setting.brightness,

@@ -22,7 +22,7 @@ use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{PartOnDay, TrayOnDay, trays};
 use crate::day::water::TrayWater;
-use crate::lamps::start::Start;
+use crate::lamps::start::{Start, Starts};
 use crate::light::colour::Colour;
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
@@ -47,6 +47,7 @@ pub struct BayView<'a> {
     pub standing: Vec<Standing<'a>>,
     /// How many trays stand on the tier above.
     pub trays_above: usize,
+    starts: &'a Starts,
     /// The cells that stretch, and those that bleach.
     harmed: [Option<Harmed>; 2],
     /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
@@ -123,7 +124,8 @@ impl BayView<'_> {
 
     /// When the lamps had best go on for the hours that they burn now.
     pub fn best_start(&self) -> Start {
-        Start::best_of(self.bay.tier, &self.plan.wiring, &self.plan.site)
+        let (wiring, site) = (&self.plan.wiring, &self.plan.site);
+        self.starts.best_of(self.bay.tier, wiring, site)
     }
 
     /// The greatest of the lamps' least gaps.
@@ -308,6 +310,7 @@ impl<'a> Looker<'a> {
             date,
             standing: scene.standing,
             trays_above: scene.trays_above,
+            starts: &reckoned.starts,
             harmed,
             closed: scene.closed,
             computed,

@@ -1,5 +1,8 @@
 //! When lamps go on: at an hour that lets people sleep and costs little.
 
+use std::collections::HashMap;
+use std::sync::{Mutex, PoisonError};
+
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -53,13 +56,6 @@ impl Start {
         }
     }
 
-    /// The best hour for the lamps of `tier` in steps of their timer, for as long as they burn now.
-    pub fn best_of(tier: &Tier, wiring: &Wiring, site: &Site) -> Self {
-        let now = tier.burning();
-        let step_min = step_min(tier, wiring);
-        Self::best_in_steps(now.hours, now.from_h, drawn_w(tier), site, step_min)
-    }
-
     /// Whether `best` is worth another routine: less of it quiet, or so much cheaper.
     pub fn is_worth_changing_to(&self, best: &Self) -> bool {
         let saved = self.cost_per_day - best.cost_per_day;
@@ -93,6 +89,41 @@ impl Start {
                     .then(a.2.total_cmp(&b.2))
             })
             .expect("there is always the hour as it is")
+    }
+}
+
+/// Best hours that were found before: shelves have the same from day to day.
+#[derive(Debug, Default)]
+pub struct Starts(Mutex<HashMap<StartKey, Start>>);
+
+/// Hours, the hour as it is, watts and the step, of one site.
+type StartKey = ([u64; 3], u32);
+
+impl Starts {
+    /// What [`Start::best_in_steps`] says, all of the same `site`.
+    pub fn best_in_steps(
+        &self,
+        hours: f64,
+        now_h: f64,
+        watts: f64,
+        site: &Site,
+        step_min: u32,
+    ) -> Start {
+        let key = ([hours, now_h, watts].map(f64::to_bits), step_min);
+        let known = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(start) = known().get(&key) {
+            return *start;
+        }
+        let start = Start::best_in_steps(hours, now_h, watts, site, step_min);
+        known().insert(key, start);
+        start
+    }
+
+    /// The best hour for the lamps of `tier` in steps of their timer, for as long as they burn now.
+    pub fn best_of(&self, tier: &Tier, wiring: &Wiring, site: &Site) -> Start {
+        let now = tier.burning();
+        let step_min = step_min(tier, wiring);
+        self.best_in_steps(now.hours, now.from_h, drawn_w(tier), site, step_min)
     }
 }
 

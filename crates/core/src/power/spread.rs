@@ -1,6 +1,6 @@
 //! Windows of lamps moved apart, so that as little as can be is on at once.
 
-use crate::basis::clock::{Burning, ClockSpan, DAY_H};
+use crate::basis::clock::{Burning, DAY_H};
 use crate::basis::work::go_on;
 use crate::site::Site;
 
@@ -98,15 +98,11 @@ impl Movable {
 
 /// The quarters of an hour in which something burns, if only for a part of one.
 fn quarters(burning: Burning) -> Vec<usize> {
-    let is_on = |i: &usize| {
-        let from_h = *i as f64 / 4.0;
-        let quarter = ClockSpan {
-            from_h,
-            to_h: from_h + 0.25,
-        };
-        burning.within(quarter) > 1e-6
-    };
-    (0..QUARTERS).filter(is_on).collect()
+    const ROUNDING: f64 = 1e-6;
+    let [from, to] = [burning.from_h, burning.from_h + burning.hours].map(|hour| hour * 4.0);
+    let (first, end) = ((from + ROUNDING).floor(), (to - ROUNDING).ceil());
+    let on = (first as usize..end.max(first) as usize).take(QUARTERS);
+    on.map(|i| i % QUARTERS).collect()
 }
 
 fn add(day: &mut Day, on: &[usize], volt_amps: f64) {
@@ -228,6 +224,7 @@ fn settled(all: &[Movable], base: &Day, mut way: Vec<usize>) -> Vec<usize> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::basis::clock::ClockSpan;
     use crate::testing::kettle_fen;
 
     fn site(quiet: Option<ClockSpan>) -> Site {
@@ -254,6 +251,14 @@ mod tests {
             add(&mut day, &quarters(burning), window.volt_amps);
         }
         peak(&day)
+    }
+
+    #[test]
+    fn a_quarter_counts_when_any_of_it_is_lit() {
+        let on = |from_h: f64, hours: f64| quarters(Burning::new(from_h, hours));
+        assert_eq!(on(6.1, 0.5), [24, 25, 26]);
+        assert_eq!(on(23.75, 0.5), [95, 0]);
+        assert_eq!((on(6.0, 0.0).len(), on(6.1, 24.0).len()), (0, QUARTERS));
     }
 
     #[test]

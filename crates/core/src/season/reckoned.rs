@@ -2,6 +2,7 @@
 
 use crate::basis::dates::DateSpan;
 use crate::basis::work::side_by_side;
+use crate::lamps::start::Starts;
 use crate::light::bay::BayField;
 use crate::light::fields::Fields;
 use crate::light::surfaces::Cover;
@@ -37,6 +38,8 @@ pub struct Reckoned<'a> {
     pub growing: Growing,
     /// How much of each sowing to sow, in the order of sowing.
     pub how_many: Vec<SowingCells>,
+    /// When lamps had best go on.
+    pub starts: Starts,
 }
 
 impl<'a> Reckoned<'a> {
@@ -51,6 +54,7 @@ impl<'a> Reckoned<'a> {
             unplaced: unplaced(plan, &moments),
             growing: Growing::of(plan, &dates, &moments, airs, lights),
             how_many: how_many::all(plan, &dates),
+            starts: Starts::default(),
             moments,
             plan,
             fields,

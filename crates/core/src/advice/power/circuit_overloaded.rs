@@ -33,7 +33,7 @@ const SOURCE: &str = "NFPA 70 (NEC) 210.20(A), from memory; other codes differ";
 #[cfg(test)]
 mod tests {
     use super::judge;
-    use crate::advice::testing::{plan_judged, wired};
+    use crate::advice::testing::{fixed, plan_judged, tier, wired};
 
     /// 1,500 W for hours on a breaker of 15 A at 120 V: 80 % of it are 1,440 W.
     #[test]
@@ -47,6 +47,28 @@ mod tests {
             found[0].headline.to_string()
         );
         assert!(plan_judged(&on(1440.0), judge).is_empty());
+    }
+
+    /// Two shelves of 600 W on a breaker of 10 A at 120 V, which bears 960 W for hours.
+    #[test]
+    fn timers_set_apart_settle_it_where_they_can() {
+        let lit = |hours: f64| {
+            wired(120.0, 10.0, |plan| {
+                plan.site.quiet = None;
+                for id in ["t1", "t2"] {
+                    let tier = tier(plan, "door", id);
+                    (tier.photoperiod_h, tier.lights_on_h) = (hours, Some(6.0));
+                    tier.lamps.truncate(1);
+                    (tier.lamps[0].watts, tier.lamps[0].plugged) = (600.0, Some("strip".into()));
+                }
+            })
+        };
+        let plan = lit(11.0);
+        let found = plan_judged(&plan, judge);
+        assert_eq!((found.len(), found[0].fixes.len()), (1, 1));
+        assert!(plan_judged(&fixed(&plan, &found[0]), judge).is_empty());
+        // Sixteen hours and sixteen always meet.
+        assert!(plan_judged(&lit(16.0), judge)[0].fixes.is_empty());
     }
 
     #[test]
