@@ -211,7 +211,7 @@ fn patch(plan: &SoundPlan, then: &Plan) -> Vec<PatchStep> {
     let tier = |bay: &Bay<'_>| &then.places[bay.place_index].tiers[bay.tier_index];
     let changed = bays(&plan.places).filter(|bay| tier(bay) != bay.tier);
     let mut patch: Vec<PatchStep> = changed
-        .map(|bay| PatchStep::replace(&bay.pointer(), tier(&bay)))
+        .flat_map(|bay| PatchStep::between(&bay.pointer(), bay.tier, tier(&bay)))
         .collect();
     if then.wiring != plan.wiring {
         let at = Pointer::default().at("wiring");

@@ -48,10 +48,7 @@ impl Idea {
 
     /// How the plan becomes so; empty when it is so already.
     pub(super) fn patch(&self, bay: &Bay<'_>) -> Vec<PatchStep> {
-        let mut patch = Vec::new();
-        if self.tier != *bay.tier {
-            patch.push(PatchStep::replace(&bay.pointer(), &self.tier));
-        }
+        let mut patch = PatchStep::between(&bay.pointer(), bay.tier, &self.tier);
         for Restood { tray, stand, to } in &self.stands {
             let at = Pointer::default().at("trays").at(*tray).at("stands");
             patch.push(PatchStep::replace(&at.at(*stand), to));

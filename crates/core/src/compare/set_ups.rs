@@ -235,7 +235,8 @@ fn differences(now: &SetUp, then: &SetUp) -> Vec<Statement> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::testing::{bay, kettle_fen, reckoned, tier};
+    use crate::plan::patch::patched;
+    use crate::testing::{bay, kettle_fen, place, reckoned, tier};
     use jiff::civil::date;
 
     #[test]
@@ -253,6 +254,30 @@ mod tests {
         let advised = with(120.0).expect("they hang too low");
         assert!(advised > 120.0);
         assert_eq!(with(advised), None);
+    }
+
+    #[test]
+    fn what_is_set_otherwise_from_a_day_on_is_not_set_for_all_days() {
+        let setting =
+            serde_json::json!([{"from": "2027-04-01", "tier": "t1", "lamps_germinating": true}]);
+        let plan = kettle_fen(|plan| {
+            place(plan, "door").settings = serde_json::from_value(setting).unwrap();
+        });
+        let (day, at) = (date(2027, 4, 9), bay("door", "t1"));
+        assert!(plan.bay_on(&at, day).unwrap().tier.lamps_germinating);
+        let all = set_ups(&reckoned(&plan), &at, day);
+        for set_up in all.iter().filter(|set_up| !set_up.patch.is_empty()) {
+            let then = patched(&plan, &set_up.patch).unwrap();
+            assert!(
+                !then
+                    .check()
+                    .unwrap()
+                    .bay(&at)
+                    .unwrap()
+                    .tier
+                    .lamps_germinating
+            );
+        }
     }
 
     fn compared() -> Vec<SetUp> {

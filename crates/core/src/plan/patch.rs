@@ -55,6 +55,25 @@ impl PatchStep {
         Self::set(&path.at("-"), value)
     }
 
+    /// Makes `to` of what stands at `path` and is `from`, field by field: what is alike in both stays as the
+    /// plan has it, though `from` be of a day on which it is set otherwise.
+    pub(crate) fn between<T: Serialize>(path: &Pointer, from: &T, to: &T) -> Vec<Self> {
+        let fields = |of: &T| serde_json::to_value(of).expect("plain data serialises");
+        match (fields(from), fields(to)) {
+            (Value::Object(from), Value::Object(to))
+                if from.keys().all(|key| to.contains_key(key)) =>
+            {
+                let changed = to
+                    .into_iter()
+                    .filter(|(key, value)| from.get(key) != Some(value));
+                changed
+                    .map(|(key, value)| Self::set(&path.at(key.as_str()), value))
+                    .collect()
+            }
+            _ => vec![Self::replace(path, to)],
+        }
+    }
+
     /// Sets what stands at `path`.
     pub(crate) fn replace(path: &Pointer, value: impl Serialize) -> Self {
         Self {

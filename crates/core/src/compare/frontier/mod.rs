@@ -189,7 +189,7 @@ fn as_point(plan: &SoundPlan, items: &[Item<'_>], mix: &Mix) -> CostPoint {
         warm: (warm_cells > 0.0).then(|| mix.warm / warm_cells),
         well: mix.well() / (lit_cells + warm_cells).max(1.0),
         patch: changed
-            .map(|(then, _)| PatchStep::replace(&then.pointer(), then.tier))
+            .flat_map(|(then, now)| PatchStep::between(&now.pointer(), now.tier, then.tier))
             .collect(),
     }
 }

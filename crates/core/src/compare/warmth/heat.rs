@@ -65,7 +65,7 @@ impl Ways<'_> {
         if whole_tray && self.bay.tier.mats.is_empty() {
             let mut tier = self.bay.tier.clone();
             tier.mats.push(mat);
-            way.patch = vec![PatchStep::replace(&self.bay.pointer(), &tier)];
+            way.patch = PatchStep::between(&self.bay.pointer(), self.bay.tier, &tier);
         }
         Some(way)
     }
