@@ -19,6 +19,7 @@ pub mod growth;
 pub mod power;
 pub mod lamps;
 pub mod plan;
+pub mod log;
 pub mod season;
 pub mod day;
 pub mod cost;

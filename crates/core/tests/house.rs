@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 22] = [
+const ROOMS: [&str; 23] = [
     "basis",
     "site",
     "crops",
@@ -20,6 +20,7 @@ const ROOMS: [&str; 22] = [
     "power",
     "lamps",
     "plan",
+    "log",
     "season",
     "day",
     "cost",

@@ -171,6 +171,7 @@ impl From<StoreError> for Problem {
                 )
             }
             StoreError::TooNew { .. }
+            | StoreError::SpoiltEntry { .. }
             | StoreError::Unsound { .. }
             | StoreError::Stuck { .. }
             | StoreError::Sqlite(_) => Self::internal(&error),

@@ -45,6 +45,16 @@ pub enum StoreError {
         /// What is wrong with it.
         reason: String,
     },
+    /// A stored entry of the log does not read; the database was changed by other hands.
+    #[error("entry {number} of the log of plan {plan} does not read: {reason}")]
+    SpoiltEntry {
+        /// The plan.
+        plan: i64,
+        /// The entry's number.
+        number: i64,
+        /// What is wrong with it.
+        reason: String,
+    },
     /// The database was written by a newer program.
     #[error("the database at {path} was written by a newer version of this program: use that one")]
     TooNew {

@@ -9,6 +9,7 @@
 mod error;
 mod file;
 mod history;
+mod log;
 mod merging;
 mod migrations;
 mod plans;
@@ -19,6 +20,7 @@ mod store;
 
 pub use error::StoreError;
 pub use file::Watch;
+pub use log::{Kept, KeptEntry, LogQuery};
 pub use merging::Saved;
 pub use records::{KEPT_DAYS, PlanSummary, Revision, Snapshot, Step};
 pub use store::Store;

@@ -38,6 +38,29 @@ const STEPS: &[M<'static>] = &[
     M::up("ALTER TABLE plans ADD COLUMN deleted_at INTEGER;"),
     // A plan that is set aside stays in the list, and is not the one to open first.
     M::up("ALTER TABLE plans ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;"),
+    // What happened. Rows are added, never changed; a tray finds its own without reading the others.
+    M::up(
+        "CREATE TABLE log (
+             number INTEGER PRIMARY KEY AUTOINCREMENT,
+             plan INTEGER NOT NULL REFERENCES plans (id),
+             -- Made where it was noted: what comes twice is kept once.
+             id TEXT NOT NULL,
+             on_day TEXT NOT NULL,
+             kind TEXT,
+             text TEXT NOT NULL,
+             entry TEXT NOT NULL CHECK (json_valid(entry)),
+             -- Microseconds since 1970.
+             kept_at INTEGER NOT NULL,
+             UNIQUE (plan, id)
+         ) STRICT;
+         CREATE INDEX log_by_plan ON log (plan, number);
+         CREATE TABLE log_trays (
+             plan INTEGER NOT NULL REFERENCES plans (id),
+             tray TEXT NOT NULL,
+             number INTEGER NOT NULL REFERENCES log (number),
+             PRIMARY KEY (plan, tray, number)
+         ) STRICT, WITHOUT ROWID;",
+    ),
 ];
 
 pub(crate) fn run(db: &mut Connection, path: &Path) -> Result<(), StoreError> {

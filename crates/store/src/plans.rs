@@ -105,6 +105,7 @@ impl Store {
         let month = jiff::Span::new().hours(24 * KEPT_DAYS);
         let long_ago = now.checked_sub(month).unwrap_or(Timestamp::MIN);
         tx.execute_batch("PRAGMA defer_foreign_keys = ON")?;
+        crate::log::forget(&tx, "deleted_at < ?", long_ago.as_microsecond())?;
         for sql in [
             "DELETE FROM revisions WHERE plan IN (SELECT id FROM plans WHERE deleted_at < ?)",
             "DELETE FROM plans WHERE deleted_at < ?",

@@ -43,6 +43,7 @@ pub use crate::day::room::RoomOnDay;
 pub use crate::day::unplaced::UnplacedTray;
 pub use crate::edit::{Edit, Edited, Share, apply, place_all};
 pub use crate::light::fields::Fields;
+pub use crate::log::entry::Entry;
 pub use crate::placement::How;
 pub use crate::placement::solver::Effort as PlacingEffort;
 pub use crate::plan::merge::{Clash, Wins};

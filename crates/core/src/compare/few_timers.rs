@@ -31,6 +31,8 @@ pub struct TimersToday {
     pub cost_now: f64,
     /// One setting for all, two, and so on, until another gains nothing.
     pub ways: Vec<FewTimers>,
+    /// The index of the one with the fewest settings that does as well as the last.
+    pub best: u32,
 }
 
 /// All lit shelves on so many settings of their timers.
@@ -71,7 +73,14 @@ pub struct SharingShelf {
     pub wrong: f64,
     /// The same with hours of its own.
     pub wrong_alone: f64,
+    /// Whether sharing costs it more than anybody would notice.
+    pub worse: bool,
 }
+
+/// So much larger a share of cells in the wrong light is as good: on the whole, and on a shelf (our own
+/// estimates).
+const AS_GOOD: f64 = 0.03;
+const UNNOTICED: f64 = 0.02;
 
 /// The best ways for the shelves that are lit on `date` to share one setting, two, and so on, until
 /// another gains nothing; `None` where fewer than two are lit.
@@ -117,7 +126,10 @@ fn today(plan: &SoundPlan, shelves: &[ShelfHours<'_>], ways: Vec<FewTimers>) -> 
     settings.dedup();
     let tiers = shelves.iter().map(|shelf| shelf.bay.tier);
     let costs = tiers.map(|tier| plan.site.cost_on(None, drawn_w(tier), tier.burning()));
+    let least = ways.last().map_or(0.0, |way| way.wrong);
+    let best = ways.iter().position(|way| way.wrong <= least + AS_GOOD);
     TimersToday {
+        best: best.unwrap_or_default() as u32,
         settings_now: settings.len() as u32,
         wrong_now: now.wrong() / now.cells.max(1.0),
         cost_now: costs.sum(),
@@ -161,6 +173,7 @@ fn as_way(
             height_mm: way[i].setting.height_mm,
             wrong: share(&way[i]),
             wrong_alone: share(&alone[i]),
+            worse: share(&way[i]) > share(&alone[i]) + UNNOTICED,
         };
         settings.push(TimerSetting {
             start,

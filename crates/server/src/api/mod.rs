@@ -7,6 +7,7 @@ mod begin;
 mod bounds;
 mod calc;
 mod facts;
+mod log;
 mod place;
 mod placing;
 mod power;
@@ -111,6 +112,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(revisions::revision))
         .routes(routes!(revisions::step))
         .routes(routes!(plans::calendar))
+        .routes(routes!(log::show, log::note))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::what_changes))
         .routes(routes!(assess::edit))

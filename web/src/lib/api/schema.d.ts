@@ -659,6 +659,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan's log, the last kept first */
+        get: operations["show"];
+        put?: never;
+        /** Add to a plan's log; what was sent before is kept once, and what is at fault does not hold up the rest */
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/next-year": {
         parameters: {
             query?: never;
@@ -902,6 +920,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What a fact is about. */
+        About: {
+            /** @description A tray. */
+            tray: string;
+        } | {
+            /** @description A bay. */
+            bay: components["schemas"]["BayRef"];
+        } | "room";
         /** @description A way of changing the gap between lamps and leaves. */
         Adjust: {
             /** @description Lamps hang by chains from the deck above and move link by link. */
@@ -2618,6 +2644,8 @@ export interface components {
              * @description Both together.
              */
             well: number;
+            /** @description Whether both are enough: nine tenths. */
+            enough: boolean;
             /** @description How the plan becomes this; empty for what is there. */
             patch: components["schemas"]["PatchStep"][];
         };
@@ -3044,6 +3072,11 @@ export interface components {
             /** @description The intensity in cd: a list over the vertical angles for each horizontal one. */
             candela: number[][];
         };
+        /**
+         * @description How a dome is.
+         * @enum {string}
+         */
+        Dome: "on" | "vented" | "off";
         /** @description A clear opening, between the frames. */
         Door: {
             /**
@@ -3496,6 +3529,26 @@ export interface components {
              */
             cost: number;
         };
+        /** @description An entry of the log. It is never changed: a further one corrects it. */
+        Entry: {
+            /** @description Its identifier, made where it was noted: what is sent twice is kept once. */
+            id: string;
+            /**
+             * Format: date
+             * @description The day on which it happened.
+             */
+            on: string;
+            /**
+             * Format: double
+             * @description When, in hours after midnight; left out where nobody looked.
+             */
+            at_h?: number | null;
+            /** @description The entry that it corrects. */
+            corrects?: string | null;
+            fact?: components["schemas"]["Fact"] | null;
+            /** @description In the gardener's own words. */
+            text?: string;
+        };
         /** @description What a place is to have in all. */
         Equipment: {
             /** @description Kind of lamp; those that hang there stay when left out. */
@@ -3576,6 +3629,177 @@ export interface components {
             azimuth_deg: number;
             /** @description Daily light by month on average days, in mol/m²/d. */
             average: number[];
+        };
+        /** @description Something that was done or seen. */
+        Fact: {
+            /** @description A tray was sown. */
+            sown: {
+                /** @description The tray. */
+                tray: string;
+            };
+        } | {
+            /** @description Seedlings were counted. */
+            shown: {
+                /** @description The tray. */
+                tray: string;
+                /** @description Which of the sowings in it; all of them when left out. */
+                sowing?: string | null;
+                /**
+                 * Format: int32
+                 * @description Cells in which something shows.
+                 */
+                count: number;
+                /**
+                 * Format: int32
+                 * @description Of so many that were sown.
+                 */
+                of: number;
+            };
+        } | {
+            /** @description Seedlings were thinned. */
+            thinned: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: int32
+                 * @description Plants that are left.
+                 */
+                left: number;
+            };
+        } | {
+            /** @description Seedlings were pricked out. */
+            pricked_out: {
+                /** @description The tray that they came from. */
+                tray: string;
+                /** @description The tray that they went into. */
+                into: string;
+                /**
+                 * Format: int32
+                 * @description Plants.
+                 */
+                plants: number;
+            };
+        } | {
+            /** @description Plants were potted on. */
+            potted_on: {
+                /** @description The tray that they came from. */
+                tray: string;
+                /** @description The tray of pots that they went into. */
+                into: string;
+                /**
+                 * Format: int32
+                 * @description Plants.
+                 */
+                plants: number;
+            };
+        } | {
+            /** @description A tray was moved. */
+            moved: {
+                /** @description The tray. */
+                tray: string;
+                /** @description Where it stands now. */
+                bay: components["schemas"]["BayRef"];
+            };
+        } | {
+            /** @description A tray was watered. */
+            watered: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: double
+                 * @description Water in ml; left out where nobody measured.
+                 */
+                water_ml?: number | null;
+            };
+        } | {
+            /** @description A tray was fed. */
+            fed: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: double
+                 * @description The share of the label's strength, 0.5 for half.
+                 */
+                strength: number;
+            };
+        } | {
+            /** @description Lamps were set. */
+            lamp_set: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /**
+                 * Format: double
+                 * @description The emitting faces above the deck.
+                 */
+                height_mm: number;
+                /**
+                 * Format: double
+                 * @description Hours a day.
+                 */
+                hours_h: number;
+            };
+        } | {
+            /** @description A heat mat was switched. */
+            mat_switched: {
+                /** @description The bay. */
+                bay: components["schemas"]["BayRef"];
+                /** @description Whether it is on now. */
+                on: boolean;
+            };
+        } | {
+            /** @description A dome was put on, vented or taken off. */
+            dome: {
+                /** @description The tray. */
+                tray: string;
+                /** @description How it is now. */
+                dome: components["schemas"]["Dome"];
+            };
+        } | {
+            /** @description A tray was carried out to harden off, or back in. */
+            hardening: {
+                /** @description The tray. */
+                tray: string;
+                /** @description Whether it is outdoors now. */
+                outdoors: boolean;
+            };
+        } | {
+            /** @description Plants were planted out. */
+            planted_out: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: int32
+                 * @description Plants.
+                 */
+                plants: number;
+            };
+        } | {
+            /** @description Plants were lost. */
+            lost: {
+                /** @description The tray. */
+                tray: string;
+                /**
+                 * Format: int32
+                 * @description Plants.
+                 */
+                plants: number;
+                /** @description Why. */
+                why: components["schemas"]["Loss"];
+            };
+        } | {
+            /** @description Something was measured. */
+            measured: {
+                /** @description Where. */
+                about: components["schemas"]["About"];
+                /** @description What, and how much. */
+                reading: components["schemas"]["Measurement"];
+            };
+        } | {
+            /** @description Something worth remembering was seen. */
+            noted: {
+                /** @description What it is about. */
+                about: components["schemas"]["About"];
+            };
         };
         /** @description A fan in a bay. */
         Fan: {
@@ -4223,6 +4447,26 @@ export interface components {
             /** @description Whether trays stay where they were, but for those that cannot and those that make room for them. */
             keep?: boolean;
         };
+        /**
+         * @description What became of an entry that was sent.
+         * @enum {string}
+         */
+        Kept: "new" | "before" | "taken";
+        /** @description An entry as it is kept. */
+        KeptEntry: {
+            /**
+             * Format: int64
+             * @description Its number in the plan's log: what was kept later has a higher one.
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description When it came.
+             */
+            kept_at: string;
+            /** @description The entry. */
+            entry: components["schemas"]["Entry"];
+        };
         /** @description What a place is, written `{"rack": {…}}`. */
         Kind: {
             /** @description Free-standing shelving. */
@@ -4604,6 +4848,11 @@ export interface components {
             /** @description The verdict in words. */
             words: components["schemas"]["Statement"];
         };
+        /**
+         * @description Why plants were lost.
+         * @enum {string}
+         */
+        Loss: "damping_off" | "dry" | "cold" | "heat" | "pests" | "accident" | "other";
         /** @description A luminaire as its file describes it. */
         Luminaire: {
             /** @description What the file calls it; empty when it does not say. */
@@ -4783,6 +5032,50 @@ export interface components {
          * @enum {string}
          */
         Material: "wire" | "chipboard" | "sealed_chipboard" | "wood" | "plastic" | "metal" | "stone";
+        /** @description A reading of an instrument. */
+        Measurement: {
+            /**
+             * Format: double
+             * @description Temperature in the mix, in °C.
+             */
+            soil_c: number;
+        } | {
+            /**
+             * Format: double
+             * @description Temperature of the air, in °C.
+             */
+            air_c: number;
+        } | {
+            /**
+             * Format: double
+             * @description Relative humidity, 0 to 1.
+             */
+            humidity: number;
+        } | {
+            /**
+             * Format: double
+             * @description Illuminance in lx.
+             */
+            lux: number;
+        } | {
+            /**
+             * Format: double
+             * @description PPFD in µmol/m²/s.
+             */
+            ppfd: number;
+        } | {
+            /**
+             * Format: double
+             * @description Height of the plants in mm.
+             */
+            height_mm: number;
+        } | {
+            /**
+             * Format: double
+             * @description Mass of a tray with all that is in it, in kg.
+             */
+            mass_kg: number;
+        };
         /** @description One value each for all cells together, the worst and the best. */
         Measures: {
             /**
@@ -4943,6 +5236,14 @@ export interface components {
             /** @description The document. */
             plan: components["schemas"]["Plan"];
             settle?: components["schemas"]["Settle"] | null;
+        };
+        /** @description What became of an entry. */
+        Noted: {
+            /** @description The entry's identifier. */
+            id: string;
+            kept?: components["schemas"]["Kept"] | null;
+            /** @description What is wrong with it; such an entry is not kept, the others are. */
+            faults?: components["schemas"]["Fault"][];
         };
         /** @description Where in a bay a tray is wanted. */
         Onto: {
@@ -6664,6 +6965,8 @@ export interface components {
              * @description The same with hours of its own.
              */
             wrong_alone: number;
+            /** @description Whether sharing costs it more than anybody would notice. */
+            worse: boolean;
         };
         /** @description A shelf of a chamber. */
         ShelfDay: {
@@ -7676,6 +7979,11 @@ export interface components {
             cost_now: number;
             /** @description One setting for all, two, and so on, until another gains nothing. */
             ways: components["schemas"]["FewTimers"][];
+            /**
+             * Format: int32
+             * @description The index of the one with the fewest settings that does as well as the last.
+             */
+            best: number;
         };
         /** @description A document and the bay to try other set-ups in. */
         ToCompare: {
@@ -7716,6 +8024,11 @@ export interface components {
              * @description The day.
              */
             today: string;
+        };
+        /** @description Entries for the log, as they were noted on one device. */
+        ToNote: {
+            /** @description In the order in which they were noted. */
+            entries: components["schemas"]["Entry"][];
         };
         /** @description A document whose trays are to be placed. */
         ToPlace: {
@@ -9586,6 +9899,85 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show: {
+        parameters: {
+            query?: {
+                /** @description What happened to this tray alone. */
+                tray?: string;
+                /** @description Facts of this kind alone, such as watered. */
+                kind?: string;
+                /** @description Entries whose text holds this. */
+                text?: string;
+                /** @description From this day on. */
+                from?: string;
+                /** @description To this day. */
+                to?: string;
+                /** @description Those that were kept before the one of this number. */
+                before?: number;
+                /** @description So many at most: up to 500, 100 when left out. */
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptEntry"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Noted"][];
                 };
             };
             "4XX": {

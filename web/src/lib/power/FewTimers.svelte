@@ -10,14 +10,6 @@
   const today = $derived(answer.few_timers);
   const settings = (n: number) =>
     n === 1 ? 'One setting for all' : `${words.number(n, 'count')} settings`;
-  /** So many more of the cells in the wrong light are not worth another setting. */
-  const AS_GOOD = 0.03;
-  /** The fewest settings that do as well as the most: the one that is open to begin with. */
-  const best = $derived.by(() => {
-    const ways = today?.ways ?? [];
-    const least = ways[ways.length - 1]?.wrong ?? 0;
-    return ways.findIndex((way) => way.wrong <= least + AS_GOOD);
-  });
 </script>
 
 {#if today}
@@ -31,7 +23,7 @@
   </p>
   <div class="mt-2 flex flex-col gap-2" data-testid="few-timers">
     {#each today.ways as way, i (i)}
-      <details class="rounded-xl border px-3 py-2" open={i === best}>
+      <details class="rounded-xl border px-3 py-2" open={i === today.best}>
         <summary class="cursor-pointer">
           <span class="font-semibold">{settings(way.settings.length)}:</span>
           {share(way.wrong)} get the wrong light, {words.number(way.cost_per_day, 'money')} a day
@@ -46,8 +38,7 @@
               >
               {#each setting.shelves as shelf, k (shelf.name)}{k > 0
                   ? '; '
-                  : ' '}{shelf.name}{#if shelf.wrong > shelf.wrong_alone + 0.02}<span
-                    class="text-wine"
+                  : ' '}{shelf.name}{#if shelf.worse}<span class="text-wine"
                     >, {share(shelf.wrong)} wrong instead of {share(shelf.wrong_alone)}</span
                   >{/if}{/each}
             </li>

@@ -65,7 +65,6 @@
           ? 'The cheapest that serves nine tenths of the cells:'
           : '',
   );
-  const short = $derived(shown && !(shown.lit >= 0.9 && (shown.warm ?? 1) >= 0.9));
 </script>
 
 {#if lit.length === 0}
@@ -179,7 +178,7 @@
         )}.
         {#if budget !== undefined && shown.to_buy > budget}<span class="text-wine"
             >That is more than {words.number(budget, 'money')}.</span
-          >{:else if budget !== undefined && short && shown === found.within_budget}<span
+          >{:else if budget !== undefined && !shown.enough && shown === found.within_budget}<span
             class="text-wine">Nothing better is to be had for that.</span
           >{/if}
       </p>

@@ -62,6 +62,8 @@ pub struct CostPoint {
     pub warm: Option<f64>,
     /// Both together.
     pub well: f64,
+    /// Whether both are enough: nine tenths.
+    pub enough: bool,
     /// How the plan becomes this; empty for what is there.
     pub patch: Vec<PatchStep>,
 }
@@ -125,14 +127,9 @@ pub fn frontier(
         patch: Vec::new(),
         ..point(&mix)
     });
-    let is_enough = |mix: &&Mix| {
-        let point = point(mix);
-        point.lit >= ENOUGH && point.warm.is_none_or(|warm| warm >= ENOUGH)
-    };
     let cheapest = |mixes: &mut dyn Iterator<Item = &Mix>| {
-        let enough = mixes.filter(is_enough);
-        let best = enough.min_by(|a, b| a.cost.total_cmp(&b.cost));
-        best.map(point)
+        let enough = mixes.map(point).filter(|point| point.enough);
+        enough.min_by(|a, b| a.cost.total_cmp(&b.cost))
     };
     let within_budget = plan.prices.budget.and_then(|budget| {
         let within = || all.iter().filter(|mix| mix.to_buy <= budget);
@@ -166,6 +163,8 @@ fn as_point(plan: &SoundPlan, items: &[Item<'_>], mix: &Mix) -> CostPoint {
         own.map(|item| item.cells).sum()
     };
     let (lit_cells, warm_cells) = (cells(false), cells(true));
+    let lit = mix.lit / lit_cells.max(1.0);
+    let warm = (warm_cells > 0.0).then(|| mix.warm / warm_cells);
     let mut then = plan.places.clone();
     for (item, offer) in offers() {
         let tier = &mut then[item.bay.place_index].tiers[item.bay.tier_index];
@@ -185,8 +184,9 @@ fn as_point(plan: &SoundPlan, items: &[Item<'_>], mix: &Mix) -> CostPoint {
         worth: offers().map(|(_, offer)| offer.worth).sum(),
         to_buy: mix.to_buy,
         current: offers().map(|(_, offer)| offer.current).sum(),
-        lit: mix.lit / lit_cells.max(1.0),
-        warm: (warm_cells > 0.0).then(|| mix.warm / warm_cells),
+        enough: lit >= ENOUGH && warm.is_none_or(|warm| warm >= ENOUGH),
+        lit,
+        warm,
         well: mix.well() / (lit_cells + warm_cells).max(1.0),
         patch: changed
             .flat_map(|(then, now)| PatchStep::between(&now.pointer(), now.tier, then.tier))
