@@ -4,6 +4,8 @@ pub mod instances;
 
 use std::sync::LazyLock;
 
+use crate::basis::fault::Fault;
+use crate::edit::{Edit, apply};
 use crate::light::fields::Fields;
 use crate::plan::upgrade::upgraded;
 use crate::plan::{Plan, SoundPlan, Sowing, Tray};
@@ -53,6 +55,17 @@ pub fn alder_bluff(change: impl FnOnce(&mut Plan)) -> SoundPlan {
 /// The rack of the first form of the document.
 pub fn one_rack(change: impl FnOnce(&mut Plan)) -> SoundPlan {
     changed(ONE_RACK, change)
+}
+
+/// The plan that `edit` makes of `plan`.
+pub fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
+    let edited = apply(plan, edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"));
+    sound(edited.plan)
+}
+
+/// The first reason for which `edit` cannot be done to `plan`.
+pub fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
+    apply(plan, edit).expect_err("it cannot be done").remove(0)
 }
 
 /// What follows from `plan`; light that any test reckoned is remembered.

@@ -3,7 +3,6 @@
 use jiff::civil::{Date, date};
 use sunrise_core::ask::assess;
 use sunrise_core::basis::dates::{DateSpan, plus_days};
-use sunrise_core::basis::fault::Fault;
 use sunrise_core::basis::plane::Axis;
 use sunrise_core::day::detail::Detail;
 use sunrise_core::edit::{Edit, apply};
@@ -11,16 +10,9 @@ use sunrise_core::plan::{SoundPlan, Stage, Stand};
 use sunrise_core::room::BayRef;
 use sunrise_core::season::jobs::EventKind;
 use sunrise_core::season::{days, jobs};
-use sunrise_core::testing::{KETTLE_FEN_V2, bay, dates_of, kettle_fen, read, reckoned, tray};
-
-fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
-    let edited = apply(plan, edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"));
-    edited.plan.check().unwrap()
-}
-
-fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
-    apply(plan, edit).expect_err("it cannot be done").remove(0)
-}
+use sunrise_core::testing::{
+    KETTLE_FEN_V2, bay, dates_of, done, kettle_fen, read, reckoned, refused, tray,
+};
 
 /// The bays in which the tray called `id` stands, one after another, with its first day in each.
 fn spots(plan: &SoundPlan, id: &str) -> Vec<(BayRef, Date)> {

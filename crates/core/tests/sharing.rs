@@ -13,7 +13,7 @@ use sunrise_core::room::place::PlaceSetting;
 use sunrise_core::season::jobs;
 use sunrise_core::season::jobs::EventKind;
 use sunrise_core::season::moments::TrayMoments;
-use sunrise_core::testing::{bay, dates_of, kettle_fen, reckoned, tray};
+use sunrise_core::testing::{bay, dates_of, done, kettle_fen, reckoned, tray};
 
 const SIX: [&str; 6] = [
     "lettuce",
@@ -26,11 +26,6 @@ const SIX: [&str; 6] = [
 
 /// The identifier of the flat that is made.
 const NEW: &str = "mx1-2";
-
-fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
-    let edited = apply(plan, edit).unwrap_or_else(|faults| panic!("{edit:?}: {faults:?}"));
-    edited.plan.check().unwrap()
-}
 
 fn share(by: By, sowings: &[&str]) -> Share {
     Share {

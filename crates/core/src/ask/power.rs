@@ -37,7 +37,7 @@ pub struct Electricity {
     pub draws: Vec<DrawOnDay>,
     /// The shelves with lamps, and when those burn.
     pub shelves: Vec<LitShelf>,
-    /// Circuits on which less would be on at once with timers set apart.
+    /// Circuits on which less would be on at once with on-times set apart.
     pub apart: Vec<Apart>,
     /// How few settings of timers serve all lit shelves, and at what harm; `None` with fewer than two.
     pub few_timers: Option<TimersToday>,

@@ -92,14 +92,14 @@ pub fn apart(plan: &SoundPlan, feed: &Feed, draws: &[Draw]) -> Option<Apart> {
         peak_w: is,
         peak_then_w: less,
         verdict: say!(
-            "{feed}: with its timers set apart, {less} at most are on at once instead of {is}",
+            "{feed}: with its on-times set apart, {less} at most are on at once instead of {is}",
             feed = &feed.name,
             less = watts(less),
             is = watts(is)
         ),
         fix: Fix {
-            label: say!("Set the timers apart"),
-            word: say!("set the timers of {feed} apart", feed = &feed.name),
+            label: say!("Set the on-times apart"),
+            word: say!("set the on-times of {feed} apart", feed = &feed.name),
             patch,
         },
         load: then,

@@ -208,23 +208,10 @@ impl Editor {
 
 #[cfg(test)]
 mod tests {
-    use crate::basis::fault::Fault;
-    use crate::edit::{Edit, apply};
+    use crate::edit::Edit;
     use crate::plan::{Plan, SoundPlan};
     use crate::room::wiring::{Feed, FeedKind, Wiring};
-    use crate::testing::{alder_bluff, one_rack, sound, tier};
-
-    fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
-        sound(
-            apply(plan, edit)
-                .unwrap_or_else(|faults| panic!("{faults:?}"))
-                .plan,
-        )
-    }
-
-    fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
-        apply(plan, edit).expect_err("it cannot be done").remove(0)
-    }
+    use crate::testing::{alder_bluff, done, one_rack, refused, tier};
 
     fn of(plan: &SoundPlan, is: fn(&FeedKind) -> bool) -> Vec<&Feed> {
         plan.wiring

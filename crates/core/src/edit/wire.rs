@@ -123,22 +123,8 @@ impl Editor {
 
 #[cfg(test)]
 mod tests {
-    use crate::basis::fault::Fault;
-    use crate::edit::{Edit, apply};
-    use crate::plan::SoundPlan;
-    use crate::testing::{kettle_fen, one_rack, sound};
-
-    fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
-        sound(
-            apply(plan, edit)
-                .unwrap_or_else(|faults| panic!("{faults:?}"))
-                .plan,
-        )
-    }
-
-    fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
-        apply(plan, edit).expect_err("it cannot be done").remove(0)
-    }
+    use crate::edit::Edit;
+    use crate::testing::{done, kettle_fen, one_rack, refused};
 
     fn add(kind: &str, into: Option<&str>) -> Edit {
         Edit::AddFeed {

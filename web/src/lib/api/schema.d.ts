@@ -3457,7 +3457,7 @@ export interface components {
             draws: components["schemas"]["DrawOnDay"][];
             /** @description The shelves with lamps, and when those burn. */
             shelves: components["schemas"]["LitShelf"][];
-            /** @description Circuits on which less would be on at once with timers set apart. */
+            /** @description Circuits on which less would be on at once with on-times set apart. */
             apart: components["schemas"]["Apart"][];
             few_timers?: components["schemas"]["TimersToday"] | null;
             /** @description What a kWh costs from which hour on that day. */
