@@ -26,6 +26,7 @@ pub mod cost;
 pub mod placement;
 pub mod readings;
 pub mod advice;
+pub mod today;
 pub mod edit;
 pub mod compare;
 pub mod ask;

@@ -2,11 +2,17 @@
 
 pub mod instances;
 
-use std::sync::LazyLock;
+use std::sync::atomic::{AtomicU32, Ordering};
+use std::sync::{Arc, LazyLock};
+
+use jiff::civil::Date;
 
 use crate::basis::fault::Fault;
 use crate::edit::{Edit, apply};
 use crate::light::fields::Fields;
+use crate::log::entry::Entry;
+use crate::log::fact::Fact;
+use crate::log::told::Told;
 use crate::plan::upgrade::upgraded;
 use crate::plan::{Plan, SoundPlan, Sowing, Tray};
 use crate::room::container::TrayFormat;
@@ -66,6 +72,25 @@ pub fn done(plan: &SoundPlan, edit: &Edit) -> SoundPlan {
 /// The first reason for which `edit` cannot be done to `plan`.
 pub fn refused(plan: &SoundPlan, edit: &Edit) -> Fault {
     apply(plan, edit).expect_err("it cannot be done").remove(0)
+}
+
+/// An entry of the log: `fact` happened on a day.
+pub fn noted(on: Date, fact: Fact) -> Entry {
+    static NEXT: AtomicU32 = AtomicU32::new(0);
+    Entry {
+        id: format!("e{}", NEXT.fetch_add(1, Ordering::Relaxed)),
+        on,
+        at_h: None,
+        corrects: None,
+        fact: Some(fact),
+        text: String::new(),
+        photo: None,
+    }
+}
+
+/// `plan` after what `entries` tell.
+pub fn after(plan: SoundPlan, entries: impl IntoIterator<Item = Entry>) -> SoundPlan {
+    plan.after(Arc::new(Told::of(entries).happened()))
 }
 
 /// What follows from `plan`; light that any test reckoned is remembered.

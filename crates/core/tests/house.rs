@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 23] = [
+const ROOMS: [&str; 24] = [
     "basis",
     "site",
     "crops",
@@ -27,6 +27,7 @@ const ROOMS: [&str; 23] = [
     "placement",
     "readings",
     "advice",
+    "today",
     "edit",
     "compare",
     "ask",

@@ -3,6 +3,8 @@
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::day::hang::Hang;
+use crate::day::light::BayLight;
+use crate::day::measures::Band;
 use crate::day::view::BayView;
 use crate::lamps::adjust::Step;
 use crate::lamps::chooser::Change;
@@ -71,8 +73,58 @@ pub(super) fn go_on_at(view: &BayView<'_>, from_h: f64) -> Option<PatchStep> {
     (tier.burning().from_h != from_h).then(|| PatchStep::set(&at, from_h))
 }
 
+/// Why the lamps of a bay had better be set otherwise; `None` where they are to be left alone.
+pub fn why_set(view: &BayView<'_>) -> Option<Statement> {
+    let hang = view.computed.hang.as_ref()?;
+    let dli = |value: f64| Quantity::DliMolM2D.of(value);
+    let share = |value: f64| Quantity::Share.of(value);
+    Some(match hang.change? {
+        Change::Harms => {
+            let (light, target) = lit(view)?;
+            say!(
+                "{now} of cells get far more light than does them good, up to {best} where {high} is plenty; this leaves {then}.",
+                now = share(hang.now.harmed),
+                best = dli(light.dli.best),
+                high = dli(target.high),
+                then = share(hang.then.harmed),
+            )
+        }
+        Change::TooDark | Change::Stretches if hang.now.under - hang.then.under < 0.01 => say!(
+            "On average the leaves get {now} of light and need at least {low}; this gives them {then}.",
+            now = dli(hang.now.mean_mol_m2_d),
+            low = dli(lit(view)?.1.low),
+            then = dli(hang.then.mean_mol_m2_d),
+        ),
+        Change::TooDark | Change::Stretches => say!(
+            "{now} of cells get less than the {low} of light that they need; this leaves {then}.",
+            now = share(hang.now.under),
+            low = dli(lit(view)?.1.low),
+            then = share(hang.then.under),
+        ),
+        Change::TooLong => say!(
+            "The longest day that the crops here stand is {hours}.",
+            hours = Quantity::Hours.of(hang.most_hours_h),
+        ),
+        Change::Wasted => say!(
+            "The leaves get {now} of light, more than they use; {then} does.",
+            now = dli(hang.now.mean_mol_m2_d),
+            then = dli(hang.then.mean_mol_m2_d),
+        ),
+        Change::TooNear => say!(
+            "The tallest leaves need {gap} of air to the lamps.",
+            gap = Quantity::LengthMm.of(view.bay.least_gap_mm()),
+        ),
+    })
+}
+
+/// The light in a bay with what suits all seedlings in it.
+fn lit<'v>(view: &'v BayView<'_>) -> Option<(&'v BayLight, Band)> {
+    let light = view.computed.light.as_ref()?;
+    Some((light, light.target?))
+}
+
 /// How a hand sets the lamps as advised.
-pub(super) fn how_to_set(hang: &Hang) -> Statement {
+pub fn how_to_set(hang: &Hang) -> Statement {
     let mm = |value: f64| Quantity::LengthMm.of(value);
     let hours = Quantity::Hours.of(hang.setting.hours_h);
     let start = Quantity::ClockH.of(hang.start.from_h);

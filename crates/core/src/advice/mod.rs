@@ -20,4 +20,5 @@ mod warmth;
 mod wired;
 
 pub use finding::{Finding, Severity, name_each};
+pub use fixes::{how_to_set, why_set};
 pub use list::{codes, on_bay, on_place, on_plan, on_room};

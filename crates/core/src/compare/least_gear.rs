@@ -127,7 +127,7 @@ impl Search<'_> {
                 let Ok(without) = edit::apply(&now, &spare.edit) else {
                     continue;
                 };
-                let Ok(without) = without.plan.check() else {
+                let Ok(without) = now.changed_to(without.plan) else {
                     continue;
                 };
                 let served = served(&without, self.fields);

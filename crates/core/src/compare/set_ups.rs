@@ -81,7 +81,7 @@ pub(super) fn tried(
         if patch.is_empty() {
             continue;
         }
-        let changed = best.plan(plan, here).and_then(|p| p.check().ok());
+        let changed = best.plan(plan, here).and_then(|p| plan.changed_to(p).ok());
         if let Some((set_up, _)) =
             changed.and_then(|p| looked_at(&Reckoned::of(&p, reckoned.fields), bay, date))
         {
@@ -99,7 +99,8 @@ pub(super) fn tried(
 
 /// The idea's tier with its lamps hung and burning as advised for it; `None` where it cannot be.
 fn at_its_best(reckoned: &Reckoned<'_>, bay: &Bay<'_>, idea: &Idea, date: Date) -> Option<Tier> {
-    let changed = idea.plan(reckoned.plan, bay)?.check().ok()?;
+    let changed = idea.plan(reckoned.plan, bay)?;
+    let changed = reckoned.plan.changed_to(changed).ok()?;
     let changed = Reckoned::of(&changed, reckoned.fields);
     let (_, hang) = looked_at(&changed, &bay.reference(), date)?;
     let mut tier = idea.tier.clone();
@@ -151,7 +152,7 @@ fn behind_a_window(
         stand.bay = to.clone();
     }
     looked_at(
-        &Reckoned::of(&other.check().ok()?, reckoned.fields),
+        &Reckoned::of(&reckoned.plan.changed_to(other).ok()?, reckoned.fields),
         &to,
         date,
     )

@@ -21,12 +21,9 @@ pub fn place_all(
     fields: &Fields,
     tell: &mut dyn FnMut(Progress) -> bool,
 ) -> Result<Edited, Vec<Fault>> {
-    let mut editor = Editor {
-        plan: (**plan).clone(),
-        made: Vec::new(),
-    };
+    let mut editor = Editor::of(plan);
     let word = editor.place_all_with(plan, how, fields, tell)?;
-    let Editor { plan, made } = editor;
+    let Editor { plan, made, .. } = editor;
     let plan = plan.check()?.into_inner();
     Ok(Edited { plan, word, made })
 }
@@ -37,10 +34,7 @@ pub fn place_all(
 /// What the edit names and the plan lacks, by its path within the edit; or no room for what it
 /// adds.
 pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
-    let mut editor = Editor {
-        plan: (**plan).clone(),
-        made: Vec::new(),
-    };
+    let mut editor = Editor::of(plan);
     let word = match edit {
         Edit::LiveAt { home, today } => editor.live_at(home, *today),
         Edit::Anchor { last_frost } => editor.anchor(*last_frost),
@@ -95,7 +89,7 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::ProposeWiring => editor.propose_wiring(),
         Edit::RemoveSowing { sowing } => editor.remove_sowing(sowing),
     }?;
-    let Editor { plan, made } = editor;
+    let Editor { plan, made, .. } = editor;
     let plan = plan.check()?.into_inner();
     Ok(Edited { plan, word, made })
 }

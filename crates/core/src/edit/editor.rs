@@ -1,11 +1,14 @@
 //! A document in the making, and how what an edit names is found in it.
 
+use std::sync::Arc;
+
 use serde::Serialize;
 
 use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::words::{Statement, say};
 use crate::edit::change::{GearList, GearRef, Thing};
-use crate::plan::Plan;
+use crate::plan::happened::Happened;
+use crate::plan::{Plan, SoundPlan};
 use crate::room::shelf::Kinds;
 use crate::room::{BayRef, Tier, find_bay, shelf};
 
@@ -14,6 +17,23 @@ pub(super) type Word = Result<Statement, Vec<Fault>>;
 pub(super) struct Editor {
     pub(super) plan: Plan,
     pub(super) made: Vec<Thing>,
+    happened: Arc<Happened>,
+}
+
+impl Editor {
+    /// For an edit of `plan`.
+    pub(super) fn of(plan: &SoundPlan) -> Self {
+        Self {
+            plan: (**plan).clone(),
+            made: Vec::new(),
+            happened: plan.happened_so_far(),
+        }
+    }
+
+    /// The document as far as it is made, checked.
+    pub(super) fn sound(&self) -> Result<SoundPlan, Vec<Fault>> {
+        Ok(self.plan.clone().check()?.after(Arc::clone(&self.happened)))
+    }
 }
 
 pub(super) fn fault(

@@ -7,6 +7,7 @@ mod begin;
 mod change;
 mod editor;
 mod equip;
+mod follow;
 mod pots;
 mod relocate;
 mod remove;
@@ -19,3 +20,4 @@ mod wire;
 
 pub use apply::{apply, place_all};
 pub use change::{Edit, Edited, Equipment, GearList, GearRef, Onto, Share, Thing};
+pub use follow::follow;

@@ -49,7 +49,7 @@ impl Editor {
             ));
         }
         self.plan.trays = place_all(plan, how, fields, tell);
-        let mut stood = self.plan.clone().check()?;
+        let mut stood = self.sound()?;
         let waiting: Vec<String> = {
             let reckoned = Reckoned::of(&stood, fields);
             let nowhere = reckoned.unplaced.iter();
@@ -84,7 +84,7 @@ impl Editor {
                 avoid.entry(id.clone()).or_default().extend(bays);
                 self.plan.trays[index].stands.clone_from(&was[index].stands);
             }
-            stood = self.plan.clone().check()?;
+            stood = self.sound()?;
             without += self.settle(&clashing, &mut stood, fields, &avoid)?;
         }
         if self.plan.trays == plan.trays {
@@ -134,7 +134,7 @@ impl Editor {
                 continue;
             };
             self.plan.trays[index] = tray;
-            *stood = self.plan.clone().check()?;
+            *stood = self.sound()?;
         }
         Ok(without)
     }

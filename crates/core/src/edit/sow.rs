@@ -45,7 +45,7 @@ impl Editor {
         let format = self.format_for(kind.cell_ml, cells);
         self.add_trays(&sowing, &format, cells);
         if pots && kind.pot_on_weeks > 0.0 {
-            let plan = self.plan.clone().check()?;
+            let plan = self.sound()?;
             self.pot_on(&plan, &sowing.id, None)?;
         }
         Ok(word)
@@ -236,7 +236,7 @@ impl Editor {
 
     /// The cells that `sowing`, which is in the plan, takes.
     fn cells_of(&self, sowing: &Sowing) -> Result<u32, Vec<Fault>> {
-        let plan = self.plan.clone().check()?;
+        let plan = self.sound()?;
         let fields = Fields::default();
         let reckoned = Reckoned::of(&plan, &fields);
         let cells = reckoned.cells_of(&sowing.id);

@@ -53,7 +53,7 @@ impl Editor {
             let reckoned = Reckoned::of(now, &fields);
             let tray = stand_one(&reckoned, &now.trays[index], when, bay, done)?;
             self.plan.trays[index] = tray;
-            stood = Some(self.plan.clone().check()?);
+            stood = Some(self.sound()?);
         }
         let (bay, n) = (self.bay_name(bay), Quantity::Count.of(trays.len() as f64));
         let name = |plan: &Plan| {

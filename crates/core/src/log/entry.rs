@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::basis::clock::DAY_H;
-use crate::basis::dates::plus_days;
+use crate::basis::dates::{days_between, plus_days};
 use crate::basis::fault::{Fault, Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
@@ -32,12 +32,17 @@ pub struct Entry {
     /// In the gardener's own words.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub text: String,
+    /// The photo that goes with it, by the name that it was sent under.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub photo: Option<String>,
 }
 
 /// The most characters of a text.
 const MOST_TEXT: usize = 2000;
 /// So many days before its season begins something of a plan may have happened: seed is stratified.
 const BEFORE_SEASON_DAYS: i32 = 366;
+/// A job is put off for so many days at the most: what waits longer is planned anew.
+const MOST_PUT_OFF_DAYS: i32 = 60;
 /// A device in another time zone may be a day ahead.
 const AHEAD_DAYS: i32 = 1;
 
@@ -101,6 +106,23 @@ impl Entry {
                 say!("say what happened, or which entry it takes back"),
             ),
         }
+        if let Some(photo) = &self.photo {
+            faults.id(&root.at("photo"), photo);
+        }
+        if let Some(Fact::PutOff { until, .. }) = &self.fact
+            && !(1..=MOST_PUT_OFF_DAYS).contains(&days_between(self.on, *until))
+        {
+            faults.add(
+                &root.at("fact").at("put_off").at("until"),
+                until,
+                say!("a job is not put off until {until}", until = *until),
+                say!(
+                    "give a day from {from} to {to}",
+                    from = plus_days(self.on, 1),
+                    to = plus_days(self.on, MOST_PUT_OFF_DAYS)
+                ),
+            );
+        }
         if let Some(corrected) = &self.corrects
             && (*corrected == self.id || !is_known(corrected))
         {
@@ -118,7 +140,7 @@ impl Entry {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::log::fact::{About, Measurement};
+    use crate::log::detail::{About, Measurement};
     use crate::testing::{bay, kettle_fen};
     use jiff::civil::date;
 
@@ -132,6 +154,7 @@ mod tests {
             corrects: None,
             fact,
             text: String::new(),
+            photo: None,
         }
     }
 

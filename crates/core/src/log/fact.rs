@@ -1,10 +1,13 @@
 //! Kinds of facts.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
+use crate::basis::words::say;
+use crate::log::detail::{About, Dome, Loss, Measurement};
 use crate::plan::SoundPlan;
 use crate::room::BayRef;
 
@@ -84,6 +87,15 @@ pub enum Fact {
         height_mm: f64,
         /// Hours a day.
         hours_h: f64,
+        /// When they go on, in hours after midnight; left out where that was not changed.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        from_h: Option<f64>,
+        /// The height of the boxes that the trays stand on then; left out where those were not changed.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        lift_mm: Option<f64>,
+        /// How bright they burn against before; left out where nobody dimmed them.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        brightness: Option<f64>,
     },
     /// A heat mat was switched.
     MatSwitched {
@@ -129,6 +141,23 @@ pub enum Fact {
         /// What, and how much.
         reading: Measurement,
     },
+    /// A job that has no fact of its own was done: trays were turned, a flat was cleaned.
+    Done {
+        /// The job, as the list of jobs names it.
+        job: String,
+    },
+    /// A job was put off.
+    PutOff {
+        /// The job.
+        job: String,
+        /// Until this day.
+        until: Date,
+    },
+    /// A job was left undone for good; the text says why.
+    Skipped {
+        /// The job.
+        job: String,
+    },
     /// Something worth remembering was seen.
     Noted {
         /// What it is about.
@@ -136,70 +165,8 @@ pub enum Fact {
     },
 }
 
-/// How a dome is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Dome {
-    /// Closed over the tray.
-    On,
-    /// On, with its vents open.
-    Vented,
-    /// Off.
-    Off,
-}
-
-/// Why plants were lost.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Loss {
-    /// Damping off.
-    DampingOff,
-    /// Too dry.
-    Dry,
-    /// Too cold, or frost.
-    Cold,
-    /// Too hot, or scorched by lamps.
-    Heat,
-    /// Pests.
-    Pests,
-    /// Dropped, trodden on or eaten.
-    Accident,
-    /// Something else: the text says what.
-    Other,
-}
-
-/// What a fact is about.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", deny_unknown_fields)]
-pub enum About {
-    /// A tray.
-    Tray(String),
-    /// A bay.
-    Bay(BayRef),
-    /// The room as a whole.
-    Room,
-}
-
-/// A reading of an instrument.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", deny_unknown_fields)]
-pub enum Measurement {
-    /// Temperature in the mix, in °C.
-    SoilC(f64),
-    /// Temperature of the air, in °C.
-    AirC(f64),
-    /// Relative humidity, 0 to 1.
-    Humidity(f64),
-    /// Illuminance in lx.
-    Lux(f64),
-    /// PPFD in µmol/m²/s.
-    Ppfd(f64),
-    /// Height of the plants in mm.
-    HeightMm(f64),
-    /// Mass of a tray with all that is in it, in kg.
-    MassKg(f64),
-}
-
+/// The longest name of a job.
+const MOST_JOB: usize = 130;
 /// The most plants or cells that one tray of any kind holds, with room for error.
 const MOST_PLANTS: f64 = 10_000.0;
 
@@ -222,6 +189,9 @@ impl Fact {
             Self::PlantedOut { .. } => "planted_out",
             Self::Lost { .. } => "lost",
             Self::Measured { .. } => "measured",
+            Self::Done { .. } => "done",
+            Self::PutOff { .. } => "put_off",
+            Self::Skipped { .. } => "skipped",
             Self::Noted { .. } => "noted",
         }
     }
@@ -253,8 +223,16 @@ impl Fact {
         }
     }
 
+    /// The job that it is about.
+    fn job(&self) -> Option<&str> {
+        match self {
+            Self::Done { job } | Self::PutOff { job, .. } | Self::Skipped { job } => Some(job),
+            _ => None,
+        }
+    }
+
     /// The bay that it is about.
-    fn bay(&self) -> Option<&BayRef> {
+    pub fn bay(&self) -> Option<&BayRef> {
         match self {
             Self::Moved { bay, .. }
             | Self::LampSet { bay, .. }
@@ -310,16 +288,45 @@ impl Fact {
                 number("strength", *strength, 0.0, 2.0, Quantity::Share);
             }
             Self::LampSet {
-                height_mm, hours_h, ..
+                height_mm,
+                hours_h,
+                from_h,
+                lift_mm,
+                brightness,
+                ..
             } => {
+                let bright = brightness.unwrap_or(1.0);
+                number("brightness", bright, 0.0, 20.0, Quantity::Share);
                 number("height_mm", *height_mm, 0.0, 5000.0, Quantity::LengthMm);
                 number("hours_h", *hours_h, 0.0, 24.0, Quantity::Hours);
+                number("from_h", from_h.unwrap_or(0.0), 0.0, 24.0, Quantity::ClockH);
+                number(
+                    "lift_mm",
+                    lift_mm.unwrap_or(0.0),
+                    0.0,
+                    1000.0,
+                    Quantity::LengthMm,
+                );
             }
             Self::Measured { reading, .. } => {
                 let (field, value, range, quantity) = reading.range();
                 number(field, value, range[0], range[1], quantity);
             }
             _ => (),
+        }
+        if let Some(job) = self.job() {
+            let sound = (1..=MOST_JOB).contains(&job.len())
+                && job
+                    .bytes()
+                    .all(|b| b.is_ascii_alphanumeric() || b"-/".contains(&b));
+            if !sound {
+                faults.add(
+                    &at.at("job"),
+                    job,
+                    say!("no job has this name"),
+                    say!("name the job as the list of jobs does"),
+                );
+            }
         }
         if let Self::Shown {
             sowing: Some(sowing),
@@ -329,21 +336,6 @@ impl Fact {
         {
             let known = plan.sowings.iter().map(|own| own.id.clone());
             faults.unknown(&at.at("sowing"), sowing, known);
-        }
-    }
-}
-
-impl Measurement {
-    /// Its field, its value and what an instrument in a room can show.
-    fn range(self) -> (&'static str, f64, [f64; 2], Quantity) {
-        match self {
-            Self::SoilC(c) => ("soil_c", c, [-20.0, 60.0], Quantity::TemperatureC),
-            Self::AirC(c) => ("air_c", c, [-40.0, 70.0], Quantity::TemperatureC),
-            Self::Humidity(share) => ("humidity", share, [0.0, 1.0], Quantity::Share),
-            Self::Lux(lux) => ("lux", lux, [0.0, 200_000.0], Quantity::IlluminanceLux),
-            Self::Ppfd(ppfd) => ("ppfd", ppfd, [0.0, 3000.0], Quantity::PpfdUmolM2S),
-            Self::HeightMm(mm) => ("height_mm", mm, [0.0, 3000.0], Quantity::LengthMm),
-            Self::MassKg(kg) => ("mass_kg", kg, [0.0, 100.0], Quantity::MassKg),
         }
     }
 }

@@ -4,43 +4,55 @@ use std::collections::HashMap;
 
 use crate::log::entry::Entry;
 
-/// The entries that count, in the order in which they happened.
+/// The entries that count. Further ones can be added as they come.
 #[derive(Debug, Clone, Default, PartialEq)]
-pub struct Told(Vec<Entry>);
+pub struct Told {
+    /// What every entry says by now; nothing where it was taken back.
+    slots: Vec<Option<Entry>>,
+    /// Where an entry stands in `slots`, or what it corrects does.
+    at: HashMap<String, usize>,
+    /// The slots in the order in which things happened.
+    order: Vec<usize>,
+}
 
 impl Told {
     /// Of all `entries`, in the order in which they were kept.
+    pub fn of(entries: impl IntoIterator<Item = Entry>) -> Self {
+        let mut told = Self::default();
+        told.add(entries);
+        told
+    }
+
+    /// Adds `entries` that were kept since, in that order.
     ///
     /// An entry counts as the last that corrects it says, and not at all where that takes it back. One that
     /// corrects a correction corrects what that did.
-    pub fn of(entries: impl IntoIterator<Item = Entry>) -> Self {
-        let mut first: HashMap<String, usize> = HashMap::new();
-        let mut told: Vec<Option<Entry>> = Vec::new();
+    pub fn add(&mut self, entries: impl IntoIterator<Item = Entry>) {
         for entry in entries {
-            let corrected = entry
-                .corrects
-                .as_ref()
-                .and_then(|id| first.get(id).copied());
-            let at = corrected.unwrap_or(told.len());
-            first.insert(entry.id.clone(), at);
+            let corrected = entry.corrects.as_ref();
+            let corrected = corrected.and_then(|id| self.at.get(id).copied());
+            let slot = corrected.unwrap_or(self.slots.len());
+            self.at.insert(entry.id.clone(), slot);
             let counts = entry.fact.is_some().then_some(entry);
             match corrected {
-                Some(at) => told[at] = counts,
-                None => told.push(counts),
+                Some(slot) => self.slots[slot] = counts,
+                None => self.slots.push(counts),
             }
         }
-        let mut told: Vec<Entry> = told.into_iter().flatten().collect();
+        let counting = self.slots.iter().enumerate();
+        let counting = counting.filter(|(_, slot)| slot.is_some());
+        self.order = counting.map(|(slot, _)| slot).collect();
+        let entry = |slot: &usize| self.slots[*slot].as_ref();
         // What has no hour comes before what has one on the same day; else the order stays.
-        told.sort_by(|a, b| {
-            let hour = |entry: &Entry| entry.at_h.unwrap_or(-1.0);
-            a.on.cmp(&b.on).then(hour(a).total_cmp(&hour(b)))
-        });
-        Self(told)
+        let when = |entry: &Entry| (entry.on, entry.at_h.map_or(-1, |h| (h * 3600.0) as i32));
+        self.order.sort_by_key(|slot| entry(slot).map(when));
     }
 
-    /// All of them.
-    pub fn all(&self) -> &[Entry] {
-        &self.0
+    /// All of them, in the order in which they happened.
+    pub fn all(&self) -> impl DoubleEndedIterator<Item = &Entry> {
+        self.order
+            .iter()
+            .filter_map(|slot| self.slots[*slot].as_ref())
     }
 
     /// The life of a tray: what happened to it, and what came from it or went into it.
@@ -49,7 +61,13 @@ impl Told {
             let fact = entry.fact.as_ref();
             fact.is_some_and(|fact| fact.trays().contains(&tray))
         };
-        self.0.iter().filter(about)
+        self.all().filter(about)
+    }
+
+    /// Whether the entry called `id` counts as it was kept: it was not corrected, nor taken back.
+    pub fn stands(&self, id: &str) -> bool {
+        let slot = self.at.get(id).and_then(|slot| self.slots[*slot].as_ref());
+        slot.is_some_and(|entry| entry.id == id)
     }
 }
 
@@ -70,11 +88,12 @@ mod tests {
                 left,
             }),
             text: String::new(),
+            photo: None,
         }
     }
 
     fn ids(told: &Told) -> Vec<&str> {
-        told.all().iter().map(|entry| entry.id.as_str()).collect()
+        told.all().map(|entry| entry.id.as_str()).collect()
     }
 
     #[test]
@@ -107,6 +126,17 @@ mod tests {
             entry("c", 3, Some("one"), Some(12)),
         ]);
         assert_eq!(ids(&told), ["c"]);
+        // As they come, one by one, it is the same.
+        let mut by_and_by = Told::default();
+        for entry in [
+            first(),
+            entry("b", 3, Some("one"), Some(11)),
+            entry("c", 2, Some("one"), Some(12)),
+        ] {
+            by_and_by.add([entry]);
+        }
+        assert_eq!(ids(&by_and_by), ["c"]);
+        assert!(by_and_by.stands("c") && !by_and_by.stands("one"));
         // What was corrected before it came counts for itself.
         let told = Told::of([entry("c", 3, Some("one"), Some(12)), first()]);
         assert_eq!(ids(&told), ["c", "one"]);

@@ -52,7 +52,7 @@ pub fn place_all(
         };
         let mut next = (*now).clone();
         next.trays.clone_from(&placed);
-        match next.check() {
+        match plan.changed_to(next) {
             Ok(sound) => (trays, now) = (placed, sound),
             Err(_) => break,
         }

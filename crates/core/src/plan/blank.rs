@@ -49,6 +49,7 @@ impl Plan {
                 },
             },
             season: season_around(last_frost),
+            stands_still_on: None,
             away: Vec::new(),
             wiring: Wiring::default(),
             prices: Prices::default(),

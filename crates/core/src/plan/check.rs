@@ -1,5 +1,7 @@
 //! What no plan may hold, named where it stands in the document.
 
+use std::sync::Arc;
+
 use jiff::civil::Date;
 
 use crate::basis::dates::{DateSpan, days_between, plus_days};
@@ -36,6 +38,7 @@ impl Plan {
                 .iter()
                 .map(|sowing| self.varied(sowing))
                 .collect(),
+            happened: Arc::default(),
             plan: self,
             ids,
         })
@@ -73,6 +76,8 @@ impl Plan {
         faults.name(&root.at("name"), &self.name);
         self.site.check(&root.at("site"), faults);
         self.check_season(&root, faults);
+        let still = root.at("stands_still_on");
+        self.check_near_season(&still, self.stands_still_on, faults);
         self.check_away(&root.at("away"), faults);
         self.room.check(&root.at("room"), faults);
         room::check(&self.places, &root.at("places"), faults);

@@ -1,5 +1,6 @@
 //! The document itself.
 
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -32,6 +33,9 @@ pub struct Plan {
     pub site: Site,
     /// The days it covers.
     pub season: DateSpan,
+    /// The day on which an example stands still: it counts as today; left out, the calendar's day does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stands_still_on: Option<Date>,
     /// The days on which nobody is there to water; empty when left out.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub away: Vec<DateSpan>,
@@ -69,6 +73,11 @@ fn not_earlier<'de, D: serde::Deserializer<'de>>(reader: D) -> Result<u32, D::Er
 }
 
 impl Plan {
+    /// Today: the `calendar`'s day at the site, unless the plan stands still.
+    pub fn today(&self, calendar: Date) -> Date {
+        self.stands_still_on.unwrap_or(calendar)
+    }
+
     /// The crop called `id`: the plan's own, else the library's.
     pub fn find_crop(&self, id: &str) -> Option<&Crop> {
         let own = self.crops.iter().find(|crop| crop.id == id);

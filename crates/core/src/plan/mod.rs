@@ -5,6 +5,7 @@ mod check;
 mod differs;
 pub mod divide;
 mod document;
+pub mod happened;
 mod ids;
 pub mod merge;
 mod next_year;

@@ -20,6 +20,8 @@ impl Plan {
         all_later(&mut self.season);
         later(&mut self.site.last_frost);
         self.away.clear();
+        // Next year is no example any more.
+        self.stands_still_on = None;
         for sowing in &mut self.sowings {
             sowing.stays.as_mut().map(all_later);
             let days = [

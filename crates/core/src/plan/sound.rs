@@ -1,11 +1,15 @@
 //! A plan without a fault, its parts found by their ids.
 
+use std::sync::Arc;
+
 use jiff::civil::Date;
 
 use crate::basis::dates::{DateSpan, plus_days};
+use crate::basis::fault::Fault;
 use crate::crops;
 use crate::crops::Crop;
 use crate::plan::document::Plan;
+use crate::plan::happened::Happened;
 use crate::plan::ids::Ids;
 use crate::plan::sowing::Sowing;
 use crate::plan::tray::Tray;
@@ -22,6 +26,8 @@ pub struct SoundPlan {
     pub(super) varied: Vec<Option<Crop>>,
     /// Each place as it is set from a date on.
     pub(super) stretches: Vec<Vec<(Date, Place)>>,
+    /// What happened so far.
+    pub(super) happened: Arc<Happened>,
 }
 
 impl std::ops::Deref for SoundPlan {
@@ -38,6 +44,30 @@ impl SoundPlan {
         const AHEAD_DAYS: i32 = 3;
         let near = |span: &&DateSpan| (plus_days(span.from, -AHEAD_DAYS)..=span.to).contains(&date);
         self.away.iter().find(near).copied()
+    }
+
+    /// The plan in a season in which so much `happened`: from now on that counts, whatever was planned.
+    #[must_use]
+    pub fn after(self, happened: Arc<Happened>) -> Self {
+        Self { happened, ..self }
+    }
+
+    /// What happened so far, for another plan of this season.
+    pub(crate) fn happened_so_far(&self) -> Arc<Happened> {
+        Arc::clone(&self.happened)
+    }
+
+    /// What happened so far.
+    pub fn happened(&self) -> &Happened {
+        &self.happened
+    }
+
+    /// `plan`, which an edit made of this one, in the same season.
+    ///
+    /// # Errors
+    /// Every fault of it, by its path.
+    pub fn changed_to(&self, plan: Plan) -> Result<Self, Vec<Fault>> {
+        Ok(plan.check()?.after(Arc::clone(&self.happened)))
     }
 
     /// The document itself.

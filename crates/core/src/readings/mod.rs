@@ -1,3 +1,4 @@
 //! Measured against reckoned.
 
 pub mod lux_meter;
+pub mod story;

@@ -3,11 +3,12 @@
 
 use jiff::civil::Date;
 
-use crate::basis::dates::plus_days;
+use crate::basis::dates::{days_between, plus_days};
 use crate::basis::units::DAYS_PER_WEEK;
 use crate::crops::Crop;
 use crate::plan::{SoundPlan, Sowing};
 use crate::season::pace::Pace;
+use crate::season::past::Past;
 use crate::season::planting_out::usually_out;
 
 /// Slow emergence brings the day to sow forward by no more than so many days: what takes longer is a
@@ -20,6 +21,32 @@ pub(super) struct Counted {
     pub(super) sow: Date,
     pub(super) harden: Date,
     pub(super) out: Date,
+}
+
+impl Counted {
+    /// The same where seedlings showed so many days later than reckoned: plants that came up late are ready
+    /// late. What has happened stays, and so do days that were chosen.
+    pub(super) fn behind(
+        self,
+        plan: &SoundPlan,
+        sowing: &Sowing,
+        past: &Past,
+        behind_days: i32,
+    ) -> Self {
+        let set = [past.planted_out, past.hardened_from, sowing.out_on];
+        if behind_days <= 0 || set.iter().any(Option::is_some) {
+            return self;
+        }
+        let crop = plan.crop(sowing);
+        let weeks = sowing.packet_weeks.unwrap_or(crop.weeks_indoors);
+        let ready = plus_days(self.sow, days(weeks) + behind_days);
+        let later = days_between(self.out, ready).max(0);
+        Self {
+            harden: plus_days(self.harden, later),
+            out: plus_days(self.out, later),
+            ..self
+        }
+    }
 }
 
 /// Days that emergence takes longer in mix at `mean_c` than where the crop has it best.
@@ -64,14 +91,16 @@ pub(super) fn counted(
     flat: Option<Date>,
     late: Late,
     pace: &Pace,
+    past: &Past,
 ) -> Counted {
     let crop = plan.crop(sowing);
     let usual = plus_days(usually_out(plan, crop), sowing.shift_days);
-    let fixed = sowing.sow_on.or(flat);
+    let chosen = past.sown.or(sowing.sow_on);
+    let fixed = chosen.or(flat);
     // Who sows later plants out later, as soon as the plants are ready.
     let ready =
         fixed.map(|sow| plus_days(sow, days(sowing.packet_weeks.unwrap_or(crop.weeks_indoors))));
-    let out = match (sowing.out_on, sowing.sow_on.and(ready)) {
+    let out = match (past.planted_out.or(sowing.out_on), chosen.and(ready)) {
         (Some(out), _) => out,
         (None, Some(ready)) => usual.max(ready),
         (None, None) => usual,
@@ -84,8 +113,17 @@ pub(super) fn counted(
         }
     };
     let sow = fixed.unwrap_or_else(|| plus_days(out, -before));
-    let out = out.max(plus_days(sow, 1));
-    let harden = plus_days(out, -crop.hardening_days);
+    let mut out = out.max(plus_days(sow, 1));
+    let harden = match past.hardened_from {
+        // Who began late hardens off for as long all the same.
+        Some(begun) => {
+            if past.planted_out.is_none() && sowing.out_on.is_none() {
+                out = out.max(plus_days(begun, crop.hardening_days));
+            }
+            begun
+        }
+        None => plus_days(out, -crop.hardening_days),
+    };
     Counted {
         sow,
         harden: harden.max(plus_days(sow, 1)).min(out),

@@ -2,9 +2,9 @@
 
 use jiff::civil::Date;
 
-use crate::basis::dates::{DateSpan, plus_days};
+use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
-use crate::basis::words::{COMMON_PRACTICE, Why, say};
+use crate::basis::words::{COMMON_PRACTICE, Statement, Why, say};
 use crate::basis::work::go_on;
 use crate::crops::GrownFrom;
 use crate::crops::emergence::Showing;
@@ -12,9 +12,11 @@ use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::season::airs::Airs;
 use crate::season::counting::{Counted, Late, counted};
+use crate::season::how_many;
 use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::Moments;
 use crate::season::pace::Paces;
+use crate::season::past::Past;
 use crate::season::planting_out::usually_out;
 use crate::season::potting::Potting;
 use crate::season::root_zone::Beds;
@@ -69,7 +71,10 @@ pub(super) fn dates_in<'a>(
                 .collect()
         };
         // A day that is fixed for one is the day of all.
-        let fixed = |i: usize| plan.sowings[i].sow_on.is_some();
+        let fixed = |i: usize| {
+            let sowing = &plan.sowings[i];
+            sowing.sow_on.is_some() || Past::of(plan, sowing).sown.is_some()
+        };
         let day = day_of_flat(days(&fixed)).or_else(|| day_of_flat(days(&|_| true)));
         let Some(day) = day else {
             continue;
@@ -118,35 +123,40 @@ fn dates_of(
     let paces = Paces::of(plan, sowing, lights, airs);
     let pace = paces.mean;
     let day = flat.map(|(_, day)| day);
-    let Counted { sow, harden, out } = counted(plan, sowing, day, late, &pace);
-    let shows = |days: Option<f64>| {
-        days.map(|days| plus_days(sow, days.ceil() as i32))
-            .filter(|&day| day < harden)
-    };
-    let emerge = shows(emergence_days);
-    let seen =
-        |days: fn(&Showing) -> f64| shows(showing.as_ref().map(days)).filter(|_| emerge.is_some());
-    let moments = Moments::of(
-        crop,
-        sow,
-        [
-            seen(|s| s.first_days),
-            seen(|s| s.quarter_days),
-            emerge,
-            seen(|s| s.last_days),
-        ],
-    );
-    let since = |days: i32| {
-        let day = emerge.map(|emerge| plus_days(emerge, days));
-        day.filter(|&day| day < harden)
-    };
-    let potting = Potting::of(plan, sowing, &paces, emerge, harden);
+    let past = Past::of(plan, sowing);
+    let counted = counted(plan, sowing, day, late, &pace, &past);
+    let sow = counted.sow;
     let shares = bed_c.iter().map(|&c| curve.share(c));
     let comes_up = if emergence_days.is_some() {
         shares.sum::<f64>() / bed_c.len() as f64
     } else {
         0.0
     };
+    let shows = |days: Option<f64>| days.map(|days| plus_days(sow, days.ceil() as i32));
+    let reckoned = |days: fn(&Showing) -> f64| {
+        shows(showing.as_ref().map(days)).filter(|_| emergence_days.is_some())
+    };
+    let reckoned = [
+        reckoned(|s| s.first_days),
+        reckoned(|s| s.quarter_days),
+        shows(emergence_days),
+        reckoned(|s| s.last_days),
+    ];
+    let seen = past.shows(reckoned, comes_up * how_many::viability(plan, sowing).share);
+    let behind_days = match (reckoned[2], seen[2]) {
+        (Some(reckoned), Some(seen)) => days_between(reckoned, seen),
+        _ => 0,
+    };
+    let Counted { harden, out, .. } = counted.behind(plan, sowing, &past, behind_days);
+    let in_time = |day: Option<Date>| day.filter(|&day| day < harden);
+    let emerge = in_time(seen[2]);
+    let shown = |i: usize| in_time(seen[i]).filter(|_| emerge.is_some());
+    let moments = Moments::of(crop, sow, [shown(0), shown(1), emerge, shown(3)]);
+    let since = |days: i32| {
+        let day = emerge.map(|emerge| plus_days(emerge, days));
+        day.filter(|&day| day < harden)
+    };
+    let potting = Potting::of(plan, sowing, &paces, emerge, harden);
 
     let (germinates, grows) = (
         stands(plan, sowing, Stage::Germinate),
@@ -158,6 +168,9 @@ fn dates_of(
     let why = DatesWhy {
         sow: Why {
             rule: match (flat, sowing.packet_weeks) {
+                _ if past.sown.is_some() => {
+                    say!("sown on {sow}, as you logged: that day stays", sow = sow)
+                }
                 _ if sowing.sown => say!("sown on {sow}: that day stays", sow = sow),
                 _ if sowing.sow_on.is_some() => {
                     say!("the day you chose, {sow}: nothing else moves it", sow = sow)
@@ -192,6 +205,7 @@ fn dates_of(
         },
         emerge: Why {
             rule: match emergence_days {
+                Some(_) if past.last_seen().is_some() => counted_so_far(&past, behind_days),
                 Some(mean) if reckoned_in_air => say!(
                     "half are up {days} after sowing at the room's {root_zone}: no tray has a spot yet",
                     days = days(mean),
@@ -210,7 +224,9 @@ fn dates_of(
             source: crop.source("emergence"),
         },
         out: Why {
-            rule: if let Some(day) = sowing.out_on {
+            rule: if let Some(day) = past.planted_out {
+                say!("planted out on {day}, as you logged", day = day)
+            } else if let Some(day) = sowing.out_on {
                 say!("the day you chose, {day}", day = day)
             } else if out > plus_days(usually_out(plan, crop), sowing.shift_days) {
                 say!(
@@ -265,7 +281,42 @@ fn dates_of(
         stands: germinates,
         in_the_bed: None,
         emergence_days,
+        sown_logged: past.sown.is_some(),
+        seen: past.last_seen(),
+        behind_days,
         why,
+    }
+}
+
+/// What was counted, and what that moves.
+fn counted_so_far(past: &Past, behind_days: i32) -> Statement {
+    let Some(seen) = past.last_seen() else {
+        return say!("nobody has counted yet");
+    };
+    let count = |n: u32| Quantity::Count.of(f64::from(n));
+    let by = Quantity::Days.of(f64::from(behind_days.abs()));
+    let (up, of) = (count(seen.count), count(seen.of));
+    match behind_days {
+        0 => say!(
+            "you counted {up} of {of} up on {day}, about as reckoned",
+            up = up,
+            of = of,
+            day = seen.on,
+        ),
+        late if late > 0 => say!(
+            "you counted {up} of {of} up on {day}: {by} later than reckoned, and what follows moves along",
+            up = up,
+            of = of,
+            day = seen.on,
+            by = by,
+        ),
+        _ => say!(
+            "you counted {up} of {of} up on {day}: {by} sooner than reckoned",
+            up = up,
+            of = of,
+            day = seen.on,
+            by = by,
+        ),
     }
 }
 
@@ -319,6 +370,9 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         stands: stands(plan, sowing, Stage::Grow),
         in_the_bed: None,
         emergence_days: Some(0.0),
+        sown_logged: false,
+        seen: None,
+        behind_days: 0,
         why: DatesWhy {
             sow: why.clone(),
             emerge: why.clone(),

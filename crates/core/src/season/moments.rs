@@ -115,10 +115,15 @@ impl<'a> PartSpan<'a> {
     pub fn of(plan: &SoundPlan, tray: &Tray, dates: &'a SowingDates) -> Self {
         let potted = tray.potted;
         let pots = plan.potted_into(&dates.sowing).next().is_some();
+        let past = plan.happened().tray(&tray.id);
+        let out = past.and_then(|past| past.planted_out).unwrap_or(dates.out);
         let (from, until) = match (potted, dates.pot_on_of(tray)) {
             (false, Some(day)) if pots => (dates.sow, day),
-            (false, _) => (dates.sow, dates.out),
-            (true, day) => (day.unwrap_or(dates.out), dates.out),
+            (false, _) => (dates.sow, out.max(dates.sow)),
+            (true, day) => {
+                let from = day.unwrap_or(dates.out);
+                (from, out.max(from))
+            }
         };
         Self {
             dates,
@@ -205,7 +210,9 @@ impl TrayMoments {
             sow,
             vent: parts().filter_map(|d| d.quarter).min(),
             all_up,
-            moves: into_light.filter(|_| shut_in).unwrap_or(all_up),
+            moves: carried_off(plan, tray)
+                .or(into_light.filter(|_| shut_in))
+                .unwrap_or(all_up),
             shut_in,
             harden,
             out,
@@ -247,4 +254,14 @@ impl TrayMoments {
         let leaves = [carried, grows].into_iter().flatten();
         leaves.fold(self.all_up, Date::min)
     }
+}
+
+/// The day `tray` was carried from where it germinates to where it is to grow, as far as the log says.
+fn carried_off(plan: &SoundPlan, tray: &Tray) -> Option<Date> {
+    let past = plan.happened().tray(&tray.id)?;
+    let first = &tray.stand_in(Stage::Germinate)?.bay;
+    let grows = &tray.stand_in(Stage::Grow)?.bay;
+    let moved = past.moved.iter();
+    let mut moved = moved.filter(|(_, bay)| bay == grows && bay != first);
+    moved.next().map(|(day, _)| *day)
 }

@@ -60,6 +60,18 @@ impl Potting {
             let begun = one_go.filter(|begun| days_between(*begun, *day) < ONE_GO_DAYS);
             *day = *one_go.insert(begun.unwrap_or(*day));
         }
+        // What happened wins.
+        for tray in plan.sown_in(&sowing.id) {
+            let past = plan.happened().tray(&tray.id);
+            let Some(potted) = past.and_then(|past| past.potted_on) else {
+                continue;
+            };
+            match days.iter_mut().find(|(own, _)| own.id == tray.id) {
+                Some((_, day)) => *day = potted,
+                None => days.push((tray, potted)),
+            }
+        }
+        days.sort_by_key(|(_, day)| *day);
         // Who has no tray in the plan yet is reckoned in the cells that suit it.
         let sown = plan.sown_in(&sowing.id).next().is_some();
         let unplanned = (!sown && crop.pot_on_ml > 0.0)
@@ -118,7 +130,10 @@ fn taking<'a>(
             filled += places(from);
             filled > share * cells
         });
-        Some((tray, by_then.map(|(_, day)| *day).or(first)?))
+        let past = plan.happened().tray(&tray.id);
+        let potted = past.and_then(|past| past.potted_into);
+        let planned = by_then.map(|(_, day)| *day).or(first);
+        Some((tray, potted.or(planned)?))
     };
     plan.potted_into(&sowing.id).filter_map(day).collect()
 }

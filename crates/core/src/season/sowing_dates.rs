@@ -9,6 +9,7 @@ use crate::basis::words::Why;
 use crate::plan::Tray;
 use crate::season::in_the_bed::InTheBed;
 use crate::season::pace::Pace;
+use crate::season::past::Seen;
 
 /// The dates of one sowing. Each stage runs from its own date up to the day before the next.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -67,6 +68,12 @@ pub struct SowingDates {
     pub in_the_bed: Option<InTheBed>,
     /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
     pub emergence_days: Option<f64>,
+    /// Whether the day it was sown is in the log: nothing in the plan moves it then.
+    pub sown_logged: bool,
+    /// What was counted last; `None` when nobody counted.
+    pub seen: Option<Seen>,
+    /// Days later than reckoned that half of it showed, by what was counted; negative when sooner.
+    pub behind_days: i32,
     /// The rule behind each date.
     pub why: DatesWhy,
 }

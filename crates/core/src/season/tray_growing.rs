@@ -26,6 +26,14 @@ impl Grown {
         self.days.get(usize::try_from(days).ok()?)
     }
 
+    /// Every day with the plant on it.
+    pub fn days(&self) -> impl Iterator<Item = (Date, &Seedling)> {
+        self.from.into_iter().flat_map(|from| {
+            let days = self.days.iter().zip(0..);
+            days.map(move |(plant, n)| (plus_days(from, n), plant))
+        })
+    }
+
     /// The first day on which `is_so`; `None` where none is.
     pub fn first_day(&self, is_so: impl Fn(&Seedling) -> bool) -> Option<Date> {
         let days = self.days.iter().position(is_so)?;

@@ -2,18 +2,13 @@
 //! that they need, or out of far too much.
 
 use crate::advice::finding::{Finding, Severity};
-use crate::advice::fixes::{advised, hang_here, how_to_set};
-use crate::basis::units::Quantity;
-use crate::basis::words::{OWN_ESTIMATE, say};
+use crate::advice::fixes::{advised, hang_here, how_to_set, why_set};
+use crate::basis::words::OWN_ESTIMATE;
 use crate::day::harm::Harm;
 use crate::day::view::BayView;
 use crate::lamps::chooser::Change;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
-    let light = view.computed.light.as_ref()?;
-    let target = light.target?;
-    let dli = |value: f64| Quantity::DliMolM2D.of(value);
-    let share = |value: f64| Quantity::Share.of(value);
     let (hang, change) = [Change::Harms, Change::TooDark]
         .into_iter()
         .find_map(|change| Some((advised(view, change)?, change)))?;
@@ -22,34 +17,11 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if change == Change::Harms && (too_long || view.harmed(Harm::Bleached).is_some()) {
         return None;
     }
-    let reason = if change == Change::Harms {
-        say!(
-            "{now} of cells get far more light than does them good, up to {best} where {high} is plenty; this leaves {then}.",
-            now = share(hang.now.harmed),
-            best = dli(light.dli.best),
-            high = dli(target.high),
-            then = share(hang.then.harmed),
-        )
-    } else if hang.now.under - hang.then.under < 0.01 {
-        say!(
-            "On average the leaves get {now} of light and need at least {low}; this gives them {then}.",
-            now = dli(hang.now.mean_mol_m2_d),
-            low = dli(target.low),
-            then = dli(hang.then.mean_mol_m2_d),
-        )
-    } else {
-        say!(
-            "{now} of cells get less than the {low} of light that they need; this leaves {then}.",
-            now = share(hang.now.under),
-            low = dli(target.low),
-            then = share(hang.then.under),
-        )
-    };
     Some(Finding {
         trays: view.standing.iter().map(|s| s.tray.id.clone()).collect(),
         source: OWN_ESTIMATE,
         fixes: hang_here(view, change).into_iter().collect(),
-        ..Finding::of_bay(view, Severity::Advice, how_to_set(hang), reason)
+        ..Finding::of_bay(view, Severity::Advice, how_to_set(hang), why_set(view)?)
     })
 }
 

@@ -9,6 +9,7 @@ crate::advice::judgement::judgements! {
     better_sown_outdoors: Sowing,
     out_too_early: Sowing,
     packet_too_old: Sowing,
+    few_came_up: Sowing,
     too_few_seeds: Sowing,
     too_few_cells: Sowing,
     too_few_pots: Sowing,

@@ -42,7 +42,7 @@ pub(super) fn offers<'a>(
         go_on();
         let worth = owned.worth(tier.lamps.iter().map(|lamp| lamp.name.as_str()), &had)?;
         let idea = Idea::of(what, tier);
-        let changed = idea.plan(plan, here)?.check().ok()?;
+        let changed = plan.changed_to(idea.plan(plan, here)?).ok()?;
         let there = Reckoned::of(&changed, reckoned.fields);
         let hang = hang_of(&there, &here.reference(), date)?;
         let mut tier = idea.tier;

@@ -143,7 +143,7 @@ fn use_storage(plan: &SoundPlan, bay: &Bay<'_>, dark: bool, lit: &Bay<'_>) -> Op
             plan: cleared,
         });
     }
-    let sound = cleared.check().ok()?;
+    let sound = plan.changed_to(cleared).ok()?;
     let lamps = lamps_in(&sound, &sound.bay(&bay.reference())?, lit)?;
     Some(Change {
         step: say!(

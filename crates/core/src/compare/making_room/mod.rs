@@ -50,7 +50,7 @@ pub fn make_room(
             let Some(best) = search.best().cloned() else {
                 break;
             };
-            let Ok(next) = best.edited.plan.clone().check() else {
+            let Ok(next) = plan.changed_to(best.edited.plan.clone()) else {
                 break;
             };
             let reckoned = Reckoned::of(&next, fields);
@@ -117,7 +117,8 @@ impl Search<'_> {
                 continue;
             }
             self.tried += 1;
-            let Some(tried) = Tried::of(change, first, &self.before, self.fields) else {
+            let Some(tried) = Tried::of(reckoned.plan, change, first, &self.before, self.fields)
+            else {
                 continue;
             };
             let least = first.map_or(self.before.without, |first| first.left);

@@ -68,18 +68,19 @@ impl Tried {
     /// Of `change`, after `first` where that is given; `None` where plants would come to harm that do not
     /// now, or the plan would not be sound.
     pub(super) fn of(
+        plan: &SoundPlan,
         change: Change,
         first: Option<&Self>,
         before: &Standing,
         fields: &Fields,
     ) -> Option<Self> {
-        let changed = change.plan.check().ok()?;
+        let changed = plan.changed_to(change.plan).ok()?;
         let how = How {
             afresh: false,
             effort: Effort::Little,
         };
         let placed = match edit::place_all(&changed, how, fields, &mut |_| true) {
-            Ok(edited) => edited.plan.check().ok()?,
+            Ok(edited) => plan.changed_to(edited.plan).ok()?,
             // Every tray has a spot, or nothing more fits.
             Err(_) => changed,
         };
@@ -156,7 +157,7 @@ pub(super) fn eases(
     change: &Change,
     fields: &Fields,
 ) -> bool {
-    let Ok(changed) = change.plan.clone().check() else {
+    let Ok(changed) = reckoned.plan.changed_to(change.plan.clone()) else {
         return false;
     };
     let after = Reckoned::of(&changed, fields);

@@ -7,7 +7,7 @@ use jiff::civil::Date;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::crops::{Crop, GerminatesIn, GrownFrom};
-use crate::plan::{Sowing, Tray};
+use crate::plan::{SoundPlan, Sowing, Tray};
 use crate::season::how_many::SowingCells;
 use crate::season::jobs::event::{Event, EventKind};
 use crate::season::reckoned::Reckoned;
@@ -38,28 +38,53 @@ pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
             of.sow().filter(|_| !in_flats),
             of.show(shut_in),
             of.thin(),
+            of.feed(),
             of.cut_back(first_cut(reckoned, sowing)),
             of.harden(),
             of.plant_out(),
         ];
-        let event = |tray: Option<&Tray>, (what, date, [headline, note]): AJob| Event {
+        let event = |trays: Vec<String>, (what, date, [headline, note]): AJob| Event {
+            id: String::new(),
             date,
             what,
             sowing: sowing.id.clone(),
-            tray: tray.map(|tray| tray.id.clone()),
+            tray: None,
+            trays,
+            done: None,
             name: dates.name.clone(),
             headline,
             note,
         };
-        events.extend(jobs.into_iter().flatten().map(|job| event(None, job)));
+        for job in jobs.into_iter().flatten() {
+            events.push(event(trays_of(plan, dates, job.0), job));
+        }
         let cells: Vec<&Tray> = plan.sown_in(&sowing.id).collect();
-        events.extend(
-            of.pot_on(&cells)
-                .into_iter()
-                .map(|(tray, job)| event(tray, job)),
-        );
+        for (tray, trays, job) in of.pot_on(&cells) {
+            let tray = tray.map(|tray| tray.id.clone());
+            let trays = trays.iter().map(|tray| tray.id.clone());
+            events.push(Event {
+                tray,
+                ..event(trays.collect(), job)
+            });
+        }
     }
     events
+}
+
+/// The trays that a job of the sowing with `dates` is done to.
+fn trays_of(plan: &SoundPlan, dates: &SowingDates, what: EventKind) -> Vec<String> {
+    let id = &dates.sowing;
+    let pots = plan.potted_into(id).next().is_some();
+    let stays = |tray: &Tray| tray.potted || !pots || dates.pot_on_of(tray).is_none();
+    let is_one = |tray: &&Tray| match what {
+        EventKind::Chill => false,
+        EventKind::Sow => !tray.potted && !tray.sown_together,
+        EventKind::CutBack => true,
+        EventKind::Harden | EventKind::PlantOut => stays(tray),
+        _ => !tray.potted,
+    };
+    let trays = plan.trays_of(id).filter(is_one);
+    trays.map(|tray| tray.id.clone()).collect()
 }
 
 /// A job: what it is, its day, and its headline and note.
@@ -127,12 +152,20 @@ impl Sown<'_> {
         };
         let note = match self.cells.and_then(|cells| cells.to_sow.as_ref()) {
             Some(sow) => say!(
-                "First true leaves: keep the strongest and remove about {thinnings}. Give a first, very weak feed",
+                "First true leaves: keep the strongest and remove about {thinnings}",
                 thinnings = Quantity::Count.of(sow.thinnings.round())
             ),
             None => say!("The first true leaves are there: keep the strongest"),
         };
         Some((EventKind::Thin, self.dates.thin?, [headline, note]))
+    }
+
+    fn feed(&self) -> Job {
+        let headline = say!("Feed {name} for the first time", name = self.name());
+        let note = say!(
+            "First true leaves: a quarter of the strength on the label, then half of it once a week"
+        );
+        Some((EventKind::Feed, self.dates.thin?, [headline, note]))
     }
 
     fn cut_back(&self, first: Option<Date>) -> Job {
@@ -146,7 +179,7 @@ impl Sown<'_> {
 
     /// Each day on which some of its trays of `cells` are full; a job of one group of several is its first
     /// tray's.
-    fn pot_on<'t>(&self, cells: &[&'t Tray]) -> Vec<(Option<&'t Tray>, AJob)> {
+    fn pot_on<'t>(&self, cells: &[&'t Tray]) -> Vec<(Option<&'t Tray>, Vec<&'t Tray>, AJob)> {
         let mut days: BTreeMap<Date, Vec<&Tray>> = BTreeMap::new();
         for tray in cells {
             if let Some(day) = self.dates.pot_on_of(tray) {
@@ -155,7 +188,14 @@ impl Sown<'_> {
         }
         if days.len() < 2 {
             let headline = say!("Pot on {name}", name = self.name());
-            let job = |day| (None, (EventKind::PotOn, day, [headline, self.which_pots()]));
+            let all = days.into_values().flatten().collect();
+            let job = |day| {
+                (
+                    None,
+                    all,
+                    (EventKind::PotOn, day, [headline, self.which_pots()]),
+                )
+            };
             return self.dates.pot_on.map(job).into_iter().collect();
         }
         let ml = Quantity::VolumeMl.of(self.crop.pot_ml());
@@ -172,6 +212,7 @@ impl Sown<'_> {
             );
             (
                 trays.first().copied(),
+                trays,
                 (EventKind::PotOn, day, [headline, note]),
             )
         };
@@ -225,14 +266,19 @@ fn first_cut(reckoned: &Reckoned<'_>, sowing: &Sowing) -> Option<Date> {
     days.min()
 }
 
-fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
-    let how = match (crop.grown_from, crop.germinates_in) {
+/// Whether seed of `crop` is covered, and wants light or dark.
+pub fn covered_how(crop: &Crop) -> &'static str {
+    match (crop.grown_from, crop.germinates_in) {
         (GrownFrom::Slips, _) => "set the root in water or damp mix, warm",
         (GrownFrom::Cuttings, _) => "stick them, warm and damp",
         (_, GerminatesIn::Light) => "on the surface, in light",
         (_, GerminatesIn::Dark) => "covered, in the dark",
         (_, GerminatesIn::Either) => "covered",
-    };
+    }
+}
+
+fn how_to_sow(crop: &Crop, cells: Option<&SowingCells>) -> Statement {
+    let how = covered_how(crop);
     let depth = Quantity::LengthMm.of(crop.sow_depth_mm);
     let warm = Quantity::TemperatureC.of(crop.root_zone_c);
     let count = |n: u32| Quantity::Count.of(f64::from(n));

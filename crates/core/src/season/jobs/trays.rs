@@ -57,9 +57,12 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         let name = names(reckoned, trays[0]);
         let [headline, note] = words(what, &name, with_mat);
         events.push(Event {
+            id: String::new(),
             date,
             what,
             sowing: sowing.to_owned(),
+            trays: trays.iter().map(|tray| tray.id.clone()).collect(),
+            done: None,
             // A second group of trays of one sowing needs a name of its own.
             tray: (again || trays[0].parts.len() > 1).then(|| trays[0].id.clone()),
             name,
@@ -80,9 +83,12 @@ fn moves_of(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Vec<
     let event = |pair: &[(&Stand, DateSpan)]| {
         let (was, is) = (bay_name(pair[0].0)?, bay_name(pair[1].0)?);
         Some(Event {
+            id: String::new(),
             date: pair[1].1.from,
             what: EventKind::Move,
             sowing: tray.parts[0].sowing.clone(),
+            trays: vec![tray.id.clone()],
+            done: None,
             tray: Some(tray.id.clone()),
             name: name.clone(),
             headline: say!("Move {tray} to {bay}", tray = &tray.name, bay = is),
@@ -111,9 +117,12 @@ fn sow_flat(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Opti
         .iter()
         .map(|(name, cells)| format!("{name} × {cells}"));
     Some(Event {
+        id: String::new(),
         date: moments.sow,
         what: EventKind::Sow,
         sowing: tray.parts[0].sowing.clone(),
+        trays: vec![tray.id.clone()],
+        done: None,
         tray: Some(tray.id.clone()),
         name: names(reckoned, tray),
         headline: say!(
@@ -137,7 +146,7 @@ fn wears_dome(plan: &SoundPlan, tray: &Tray) -> bool {
 }
 
 /// Whether it germinates on a mat of its own; a chamber's warms all of it.
-fn lies_on_mat(plan: &SoundPlan, tray: &Tray) -> bool {
+pub fn lies_on_mat(plan: &SoundPlan, tray: &Tray) -> bool {
     let stand = tray.stand_in(Stage::Germinate);
     stand.is_some_and(|stand| {
         let bay = plan.bay(&stand.bay);

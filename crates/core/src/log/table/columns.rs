@@ -1,0 +1,38 @@
+//! The columns of the table.
+
+/// The columns of the table. Each row has those that its kind of fact needs.
+pub(super) const COLUMNS: [&str; 32] = [
+    "id",
+    "day",
+    "at_h",
+    "kind",
+    "tray",
+    "into",
+    "sowing",
+    "place",
+    "tier",
+    "count",
+    "of",
+    "left",
+    "plants",
+    "why",
+    "water_ml",
+    "strength",
+    "height_mm",
+    "hours_h",
+    "from_h",
+    "lift_mm",
+    "brightness",
+    "on",
+    "dome",
+    "outdoors",
+    "reading",
+    "value",
+    "job",
+    "until",
+    "text",
+    "photo",
+    "corrects",
+    // What the row is about where it is about neither tray nor bay.
+    "about",
+];

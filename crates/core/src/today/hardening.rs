@@ -1,0 +1,218 @@
+//! Hardening off day by day, and a frost at night.
+
+use crate::basis::dates::days_between;
+use crate::basis::units::Quantity;
+use crate::basis::words::{Statement, say};
+use crate::day::frost_night::FrostNight;
+use crate::log::fact::Fact;
+use crate::plan::{Stage, Tray};
+use crate::season::SowingDates;
+use crate::season::moments::PartSpan;
+use crate::today::job::{Job, JobFact, JobKind};
+use crate::today::look::{Placed, Walk, Where};
+
+/// Hours out on the first day, and so many more on each that follows (common practice, no source).
+const FIRST_HOURS: f64 = 2.0;
+const MORE_HOURS: f64 = 1.0;
+/// From so many hours on they stay out all day.
+const ALL_DAY_HOURS: f64 = 8.0;
+/// On so many last days they stay out at night too, if no frost comes (common practice, no source).
+const NIGHTS_OUT: i32 = 2;
+/// A frost that is less likely than this to come at all is not spoken of.
+const LEAST_RISK: f64 = 0.03;
+
+/// What hardens off today, what is to come in tonight, and what a frost would kill.
+pub(super) fn jobs(walk: &Walk<'_, '_>) -> Vec<Placed> {
+    let mut out: Vec<Group<'_>> = Vec::new();
+    let mut back: Vec<Group<'_>> = Vec::new();
+    for dates in &walk.reckoned.dates {
+        for tray in hardening(walk, dates) {
+            let own = Hardens {
+                tray,
+                name: &dates.name,
+                day: days_between(dates.harden, walk.date) + 1,
+                of: days_between(dates.harden, dates.out).max(1),
+            };
+            let at = at(walk, tray);
+            let past = walk.reckoned.plan.happened().tray(&tray.id);
+            match past.and_then(|past| past.outdoors) {
+                // A cold frame is their night quarters already.
+                Some((day, true)) if day == walk.date => {
+                    if at == Where::Outside && !own.nights_out() {
+                        add(&mut back, at, own);
+                    }
+                }
+                Some((day, false)) if day == walk.date => {}
+                _ => add(&mut out, at, own),
+            }
+        }
+    }
+    let out = out
+        .into_iter()
+        .map(|(at, trays)| out_today(walk, at, &trays));
+    let back = back
+        .into_iter()
+        .map(|(at, trays)| back_in(walk, at, &trays));
+    out.chain(back).chain(frost(walk)).collect()
+}
+
+/// A tray on one of its days of hardening off.
+struct Hardens<'a> {
+    tray: &'a Tray,
+    name: &'a str,
+    day: i32,
+    of: i32,
+}
+
+/// Trays that are in the same place.
+type Group<'a> = (Where, Vec<Hardens<'a>>);
+
+fn add<'a>(groups: &mut Vec<Group<'a>>, at: Where, own: Hardens<'a>) {
+    match groups.iter_mut().find(|(here, _)| here.same_place(&at)) {
+        Some((_, trays)) => trays.push(own),
+        None => groups.push((at, vec![own])),
+    }
+}
+
+/// The trays of a sowing that harden off on the day.
+fn hardening<'a>(walk: &Walk<'a, '_>, dates: &'a SowingDates) -> Vec<&'a Tray> {
+    let plan = walk.reckoned.plan;
+    let is_one = |tray: &&Tray| {
+        let span = PartSpan::of(plan, tray, dates);
+        span.stage_on(walk.date) == Some(Stage::Harden) && tray.parts[0].sowing == dates.sowing
+    };
+    plan.trays_of(&dates.sowing).filter(is_one).collect()
+}
+
+/// Where it stands outdoors, or just outdoors.
+fn at(walk: &Walk<'_, '_>, tray: &Tray) -> Where {
+    let plan = walk.reckoned.plan;
+    match walk.stands(&tray.id, walk.date) {
+        Where::At(bay) if plan.place(&bay.place).is_some_and(|place| place.outdoors()) => {
+            Where::At(bay)
+        }
+        _ => Where::Outside,
+    }
+}
+
+impl Hardens<'_> {
+    fn note(&self, outdoors: bool) -> JobFact {
+        let fact = Fact::Hardening {
+            tray: self.tray.id.clone(),
+            outdoors,
+        };
+        JobFact::of(self.tray, fact)
+    }
+
+    fn nights_out(&self) -> bool {
+        self.day > self.of - NIGHTS_OUT && self.of > NIGHTS_OUT
+    }
+
+    /// How long it is out today.
+    fn how_long(&self) -> Statement {
+        let hours = FIRST_HOURS + MORE_HOURS * f64::from(self.day - 1);
+        match () {
+            () if self.nights_out() => say!("day and night"),
+            () if hours >= ALL_DAY_HOURS => say!("all day"),
+            () => say!("{hours}", hours = Quantity::Hours.of(hours)),
+        }
+    }
+}
+
+/// All trays of a group by name where they are of one sowing, else their number.
+fn named(
+    trays: &[Hardens<'_>],
+    one: fn(&str) -> Statement,
+    all: fn(f64) -> Statement,
+) -> Statement {
+    match trays {
+        [first, rest @ ..] if rest.iter().all(|own| own.name == first.name) => one(first.name),
+        _ => all(trays.len() as f64),
+    }
+}
+
+fn out_today(walk: &Walk<'_, '_>, at: Where, trays: &[Hardens<'_>]) -> Placed {
+    let notes = trays.iter().map(|own| JobFact {
+        to: Some(own.how_long()),
+        ..own.note(true)
+    });
+    let first = trays.iter().map(|own| own.day).min().unwrap_or(1);
+    let reason = match () {
+        () if first == 1 => say!(
+            "The first time out of wind and full sun; an hour more each day, nights out last. Keep them in if frost is forecast"
+        ),
+        () => say!(
+            "An hour more each day, with a little more sun and wind; nights out last. Keep them in if frost is forecast"
+        ),
+    };
+    let headline = named(
+        trays,
+        |name| say!("Harden off {name}", name = name),
+        |n| say!("Harden off {n} trays", n = Quantity::Count.of(n)),
+    );
+    let id = format!("out/{}", at.place().unwrap_or("outside"));
+    let named = (id, JobKind::Harden, walk.date);
+    let job = walk.job(named, [headline, reason], &at, notes.collect());
+    (at, job)
+}
+
+/// What went out today and comes in for the night.
+fn back_in(walk: &Walk<'_, '_>, at: Where, trays: &[Hardens<'_>]) -> Placed {
+    let notes = trays.iter().map(|own| own.note(false)).collect();
+    let headline = named(
+        trays,
+        |name| say!("Bring {name} back in", name = name),
+        |n| say!("Bring {n} trays back in", n = Quantity::Count.of(n)),
+    );
+    let reason = say!("Before dusk: nights out come on the last days only");
+    let named = ("in/outside".to_owned(), JobKind::BackIn, walk.date);
+    let job = walk.job(named, [headline, reason], &at, notes);
+    (at, job)
+}
+
+/// What is carried in where a frost is forecast, and where to.
+fn frost(walk: &Walk<'_, '_>) -> Option<Placed> {
+    let risk = walk.reckoned.plan.site.frost_risk(walk.date);
+    if risk < LEAST_RISK {
+        return None;
+    }
+    let night = FrostNight::on(walk.reckoned, walk.date)?;
+    let brought_in = |tray: &str| {
+        let past = walk.reckoned.plan.happened().tray(tray);
+        past.and_then(|past| past.outdoors) == Some((walk.date, false))
+    };
+    let notes = night.carry.iter().filter(|own| !brought_in(&own.tray));
+    let notes = notes.filter_map(|own| {
+        let tray = walk.tray(&own.tray)?;
+        let fact = Fact::Hardening {
+            tray: own.tray.clone(),
+            outdoors: false,
+        };
+        Some(JobFact {
+            to: Some(own.to.clone()),
+            ..JobFact::of(tray, fact)
+        })
+    });
+    let notes: Vec<JobFact> = notes.collect();
+    if notes.is_empty() {
+        return None;
+    }
+    let n = Quantity::Count.of((notes.len() + night.left.len()) as f64);
+    let headline = say!("If frost is forecast tonight, bring in {n} trays", n = n);
+    let reason = match night.left.len() {
+        0 => say!(
+            "The chance that a frost still comes this spring is {risk}. Each has a spot inside",
+            risk = Quantity::Share.of(risk)
+        ),
+        left => say!(
+            "The chance that a frost still comes this spring is {risk}. {left} find no room: cover them",
+            risk = Quantity::Share.of(risk),
+            left = Quantity::Count.of(left as f64)
+        ),
+    };
+    let at = Where::Outside;
+    let named = ("frost/tonight".to_owned(), JobKind::FrostNight, walk.date);
+    let job = walk.job(named, [headline, reason], &at, notes);
+    let recurring = true;
+    Some((at, Job { recurring, ..job }))
+}
