@@ -155,7 +155,7 @@ impl<T: DeserializeOwned + Send + 'static, S: Send + Sync> FromRequest<S> for Js
                 },
             ));
         }
-        let bytes = read(request).await?;
+        let bytes = read(request, MOST_BYTES).await?;
         let parsed = if bytes.len() > SMALL_BYTES {
             let parsing = tokio::task::spawn_blocking(move || parse(&bytes));
             parsing.await.map_err(|error| Problem::internal(&error))?
@@ -176,14 +176,17 @@ impl<S: Send + Sync> FromRequest<S> for Text {
     type Rejection = Problem;
 
     async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
-        let bytes = read(request).await?;
+        let bytes = read(request, MOST_BYTES).await?;
         Ok(Self(String::from_utf8_lossy(&bytes).into_owned()))
     }
 }
 
-/// Reads a body whole.
-async fn read(request: Request) -> Result<Vec<u8>, Problem> {
-    match tokio::time::timeout(LONGEST_BODY, read_on(request)).await {
+/// Reads a body whole, of `most` bytes.
+///
+/// # Errors
+/// That it is larger, breaks off or takes too long.
+pub async fn read(request: Request, most: usize) -> Result<Vec<u8>, Problem> {
+    match tokio::time::timeout(LONGEST_BODY, read_on(request, most)).await {
         Ok(read) => read,
         Err(_) => Err(Problem::fault(
             StatusCode::REQUEST_TIMEOUT,
@@ -200,7 +203,7 @@ async fn read(request: Request) -> Result<Vec<u8>, Problem> {
     }
 }
 
-async fn read_on(request: Request) -> Result<Vec<u8>, Problem> {
+async fn read_on(request: Request, most: usize) -> Result<Vec<u8>, Problem> {
     let mut body = request.into_body();
     let mut bytes = Vec::new();
     let mut seen = 0;
@@ -220,7 +223,7 @@ async fn read_on(request: Request) -> Result<Vec<u8>, Problem> {
             continue;
         };
         seen += data.len();
-        if seen <= MOST_BYTES {
+        if seen <= most {
             bytes.extend_from_slice(data);
         } else {
             bytes = Vec::new();
@@ -229,19 +232,19 @@ async fn read_on(request: Request) -> Result<Vec<u8>, Problem> {
             }
         }
     }
-    if seen > MOST_BYTES {
+    if seen > most {
         return Err(Problem::fault(
             StatusCode::PAYLOAD_TOO_LARGE,
             Fault {
                 path: String::new(),
                 value: seen.into(),
                 problem: say!(
-                    "a body of {bytes} bytes is larger than any plan",
+                    "a body of {bytes} bytes is too large",
                     bytes = Quantity::Count.of(seen as f64)
                 ),
                 remedy: say!(
                     "send {most} bytes at the most",
-                    most = Quantity::Count.of(MOST_BYTES as f64)
+                    most = Quantity::Count.of(most as f64)
                 ),
             },
         ));

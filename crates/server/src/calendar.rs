@@ -5,6 +5,7 @@ use icalendar::{Calendar, Component, Event, Property};
 use sunrise_core::ask::{self, EventKind, Fields};
 use sunrise_store::Snapshot;
 
+use crate::api::Past;
 use crate::problem::Problem;
 
 /// The calendar of a plan as it stands.
@@ -14,7 +15,7 @@ use crate::problem::Problem;
 ///
 /// # Errors
 /// When the plan kept is not sound.
-pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
+pub fn of(snapshot: Snapshot, past: &Past, fields: &Fields) -> Result<String, Problem> {
     let Snapshot {
         id,
         changes,
@@ -22,7 +23,7 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
         plan,
         ..
     } = snapshot;
-    let plan = plan.check().map_err(Problem::unfit)?;
+    let plan = past.sound(plan)?;
     let mut calendar = Calendar::empty();
     for (key, value) in [
         ("VERSION", "2.0"),
@@ -36,7 +37,9 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
     let manner = plan.site.manner();
     let stamp = saved_at.strftime("%Y%m%dT%H%M%SZ").to_string();
     for job in ask::jobs(&plan, fields) {
-        let next = job.date.saturating_add(jiff::Span::new().days(1));
+        // What is done stays in the calendar on the day on which it was done.
+        let on = job.done.unwrap_or(job.date);
+        let next = on.saturating_add(jiff::Span::new().days(1));
         let day = |date: jiff::civil::Date| date.strftime("%Y%m%d").to_string();
         let dated = |key: &str, date| {
             let parameter = icalendar::Parameter::new("VALUE", "DATE");
@@ -56,15 +59,19 @@ pub fn of(snapshot: Snapshot, fields: &Fields) -> Result<String, Problem> {
         event
             .uid(&format!(
                 "{}-{of}-plan-{id}@faint-sunrise.invalid",
-                word(job.what)
+                job.what.word()
             ))
-            .append_property(dated("DTSTART", job.date))
+            .append_property(dated("DTSTART", on))
             .append_property(dated("DTEND", next))
             .add_property("DTSTAMP", &stamp)
             .add_property("LAST-MODIFIED", &stamp)
             .add_property("TRANSP", "TRANSPARENT")
             .sequence(u32::try_from(changes).unwrap_or(u32::MAX))
-            .summary(&printable(&job.headline.written(manner)))
+            .summary(&printable(&if job.done.is_some() {
+                format!("Done: {}", job.headline.written(manner))
+            } else {
+                job.headline.written(manner)
+            }))
             .description(&printable(&job.note.written(manner)));
         calendar.push(event.done());
     }
@@ -76,22 +83,4 @@ fn printable(text: &str) -> String {
     text.chars()
         .filter(|c| !c.is_control() || *c == '\n')
         .collect()
-}
-
-/// The part of a UID that tells one job of a sowing from the others: it never changes.
-fn word(what: EventKind) -> &'static str {
-    match what {
-        EventKind::Chill => "chill",
-        EventKind::Sow => "sow",
-        EventKind::Vent => "vent",
-        EventKind::Emerge => "emerge",
-        EventKind::Uncover => "uncover",
-        EventKind::MatOff => "mat-off",
-        EventKind::Thin => "thin",
-        EventKind::CutBack => "cut-back",
-        EventKind::PotOn => "pot-on",
-        EventKind::Move => "move",
-        EventKind::Harden => "harden",
-        EventKind::PlantOut => "plant-out",
-    }
 }

@@ -11,7 +11,9 @@ mod cli;
 mod connections;
 mod effort;
 mod guard;
+mod logs;
 mod pages;
+mod photos;
 mod problem;
 mod serve;
 

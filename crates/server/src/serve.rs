@@ -14,6 +14,7 @@ use tracing_subscriber::filter::{LevelFilter, Targets};
 use tracing_subscriber::layer::SubscriberExt;
 use tracing_subscriber::util::SubscriberInitExt;
 
+use crate::photos::Photos;
 use crate::{api, connections};
 
 /// Serves plans kept in `data` on `listen` until it is told to stop.
@@ -50,14 +51,19 @@ pub fn run(data: &Path, listen: SocketAddr, demo: bool, longest: Duration) -> Re
         Ok(gone) => tracing::info!("{gone} old revisions were thinned out"),
         Err(error) => tracing::warn!("old revisions could not be thinned out: {error}"),
     }
+    let photos = Photos::in_folder(data);
+    let kept: Vec<i64> = (store.plans()?.iter())
+        .chain(&store.deleted_plans()?)
+        .map(|plan| plan.id)
+        .collect();
+    if let Err(error) = photos.keep_only(&kept) {
+        tracing::warn!("photos of plans that are gone stay for now: {error}");
+    }
     if demo && store.plans()?.is_empty() {
-        let plan = api::demo_plan()
-            .check()
-            .expect("the demo plan is without fault");
-        store.create(&plan, "began with the Kettle Fen demo", Timestamp::now())?;
+        api::begun_with_demo(&mut store, Timestamp::now())?;
     }
     let runtime = tokio::runtime::Runtime::new()?;
-    let outcome = runtime.block_on(listen_until_told(store, data, listen, longest));
+    let outcome = runtime.block_on(listen_until_told(store, photos, data, listen, longest));
     // What is still being computed is for nobody any more.
     runtime.shutdown_timeout(LAST_WRITES);
     outcome
@@ -68,6 +74,7 @@ const LAST_WRITES: Duration = Duration::from_secs(1);
 
 async fn listen_until_told(
     store: Store,
+    photos: Photos,
     data: &Path,
     listen: SocketAddr,
     longest: Duration,
@@ -83,7 +90,7 @@ async fn listen_until_told(
     }
     // Before the first answer: whoever got one may tell it to stop.
     let told = told_to_stop();
-    connections::serve(listener, api::router(store, longest), async {
+    connections::serve(listener, api::router(store, photos, longest), async {
         told.await;
         tracing::info!("stopping");
     })

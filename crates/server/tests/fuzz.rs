@@ -209,6 +209,8 @@ fn requests_made_from_the_document_neither_fail_nor_surprise() {
             .choice(["1", "1", "1", "2", "x", "%ff"])
             .unwrap();
         let address = path.replace("{id}", number).replace("{number}", number);
+        let named = fuzz.random.choice(["ce1", "pe1", "none", "x%20y"]).unwrap();
+        let address = address.replace("{tray}", named).replace("{name}", named);
         let content = operation["requestBody"]["content"].as_object();
         let (kind, body) = match content.and_then(|content| content.iter().next()) {
             Some((kind, of)) => {

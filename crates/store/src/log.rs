@@ -5,11 +5,12 @@ use jiff::civil::Date;
 use rusqlite::{Connection, OptionalExtension, ToSql, params};
 use serde::Serialize;
 use sunrise_core::log::entry::Entry;
+use sunrise_core::plan::{Plan, SoundPlan};
 use utoipa::ToSchema;
 
 use crate::error::StoreError;
 use crate::records::from_micros;
-use crate::rows::in_use;
+use crate::rows::{append, document, in_use};
 use crate::store::Store;
 
 /// What became of an entry that was sent.
@@ -43,15 +44,17 @@ pub struct LogQuery {
     pub tray: Option<String>,
     /// Facts of this kind alone.
     pub kind: Option<String>,
-    /// Entries that hold this in their text, whatever its case.
+    /// Entries that hold this in their text, whatever its case, or are about one of `found`.
     pub text: Option<String>,
+    /// Trays that are what is looked for.
+    pub found: Vec<String>,
     /// From this day on.
     pub from: Option<Date>,
     /// To this day.
     pub to: Option<Date>,
-    /// Those that were kept before the one of this number.
-    pub before: Option<i64>,
-    /// So many at most, the last kept first.
+    /// Those that come after the one of this day and number in the list, which runs backwards.
+    pub before: Option<(Date, i64)>,
+    /// So many at most, the last day first.
     pub limit: u32,
 }
 
@@ -66,8 +69,23 @@ impl Store {
         entries: &[Entry],
         now: Timestamp,
     ) -> Result<Vec<Kept>, StoreError> {
+        Ok(self.note_and_follow(plan, entries, now, |_, _| None)?.0)
+    }
+
+    /// The same, and in the same breath the edit that `follow` makes of the plan for what is new, with its word:
+    /// both are kept or neither is. Whether there was one.
+    ///
+    /// # Errors
+    /// As [`Store::note`].
+    pub fn note_and_follow(
+        &mut self,
+        plan: i64,
+        entries: &[Entry],
+        now: Timestamp,
+        follow: impl FnOnce(Plan, &[Entry]) -> Option<(SoundPlan, String)>,
+    ) -> Result<(Vec<Kept>, bool), StoreError> {
         let tx = self.transaction()?;
-        in_use(&tx, plan)?;
+        let current = in_use(&tx, plan)?;
         let mut kept = Vec::with_capacity(entries.len());
         for entry in entries {
             let text = serde_json::to_string(entry).expect("an entry serialises");
@@ -110,8 +128,44 @@ impl Store {
             }
             kept.push(Kept::New);
         }
+        let fresh = entries
+            .iter()
+            .zip(&kept)
+            .filter(|(_, kept)| **kept == Kept::New);
+        let fresh: Vec<Entry> = fresh.map(|(entry, _)| entry.clone()).collect();
+        let mut followed = false;
+        if !fresh.is_empty() {
+            let edited = follow(document(&tx, plan, current)?, &fresh);
+            if let Some((edited, word)) = edited {
+                append(&tx, plan, current, &edited, &word, now)?;
+                followed = true;
+            }
+        }
         tx.commit()?;
-        Ok(kept)
+        Ok((kept, followed))
+    }
+
+    /// What a plan's log got after the entry of `number`, in the order in which it came, with the number of
+    /// the last.
+    ///
+    /// # Errors
+    /// [`StoreError::NoPlan`], [`StoreError::Deleted`], [`StoreError::SpoiltEntry`], or SQLite's refusal.
+    pub fn log_since(&self, plan: i64, number: i64) -> Result<(i64, Vec<Entry>), StoreError> {
+        in_use(&self.db, plan)?;
+        let mut statement = self.db.prepare_cached(
+            "SELECT number, entry FROM log WHERE plan = ? AND number > ? ORDER BY number",
+        )?;
+        let mut rows = statement.query([plan, number])?;
+        let (mut last, mut entries) = (number, Vec::new());
+        while let Some(row) = rows.next()? {
+            last = row.get(0)?;
+            entries.push(entry_of(
+                plan,
+                last,
+                row.get_ref(1)?.as_str().unwrap_or_default(),
+            )?);
+        }
+        Ok((last, entries))
     }
 
     /// Whether the log of a plan has an entry of this name.
@@ -127,7 +181,7 @@ impl Store {
         Ok(found)
     }
 
-    /// Entries of a plan's log, the last kept first.
+    /// Entries of a plan's log, the last day first.
     ///
     /// # Errors
     /// [`StoreError::NoPlan`], [`StoreError::Deleted`], or SQLite's refusal.
@@ -148,9 +202,13 @@ impl Store {
             sql += " AND log.kind = :kind";
             values.push((":kind", kind));
         }
+        let found = serde_json::to_string(&query.found).unwrap_or_default();
         if let Some(like) = &like {
-            sql += " AND log.text LIKE :text ESCAPE '\\'";
+            sql += " AND (log.text LIKE :text ESCAPE '\\'
+                OR log.number IN (SELECT number FROM log_trays WHERE plan = :plan
+                    AND tray IN (SELECT value FROM json_each(:found))))";
             values.push((":text", like));
+            values.push((":found", &found));
         }
         if let Some(from) = &from {
             sql += " AND log.on_day >= :from";
@@ -160,11 +218,13 @@ impl Store {
             sql += " AND log.on_day <= :to";
             values.push((":to", to));
         }
-        if let Some(before) = &query.before {
-            sql += " AND log.number < :before";
-            values.push((":before", before));
+        let before = query.before.map(|(day, number)| (day.to_string(), number));
+        if let Some((day, number)) = &before {
+            sql += " AND (log.on_day, log.number) < (:day, :before)";
+            values.push((":day", day));
+            values.push((":before", number));
         }
-        sql += " ORDER BY log.number DESC LIMIT :limit";
+        sql += " ORDER BY log.on_day DESC, log.number DESC LIMIT :limit";
         let mut statement = self.db.prepare_cached(&sql)?;
         let rows = statement.query_map(&values[..], |row| {
             Ok((row.get(0)?, row.get(1)?, row.get::<_, String>(2)?))

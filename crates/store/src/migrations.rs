@@ -61,6 +61,8 @@ const STEPS: &[M<'static>] = &[
              PRIMARY KEY (plan, tray, number)
          ) STRICT, WITHOUT ROWID;",
     ),
+    // The log is read from the last day back.
+    M::up("CREATE INDEX log_by_day ON log (plan, on_day, number);"),
 ];
 
 pub(crate) fn run(db: &mut Connection, path: &Path) -> Result<(), StoreError> {

@@ -6,7 +6,7 @@ use sunrise_core::plan::{Plan, SoundPlan};
 use crate::error::StoreError;
 use crate::history::History;
 use crate::records::{Revision, Snapshot, Step};
-use crate::rows::{at_base, document, in_use, insert_revision, snapshot};
+use crate::rows::{append, at_base, document, in_use, insert_revision, snapshot};
 use crate::store::Store;
 
 impl Store {
@@ -61,16 +61,7 @@ impl Store {
     ) -> Result<Snapshot, StoreError> {
         let tx = self.transaction()?;
         at_base(&tx, id, base)?;
-        let number: i64 = tx.query_row(
-            "SELECT max(number) + 1 FROM revisions WHERE plan = ?",
-            [id],
-            |row| row.get(0),
-        )?;
-        insert_revision(&tx, id, number, Some(base), word, plan, now)?;
-        tx.execute(
-            "UPDATE plans SET current = ?2, tip = ?2, changes = changes + 1 WHERE id = ?1",
-            [id, number],
-        )?;
+        append(&tx, id, base, plan, word, now)?;
         let snapshot = snapshot(&tx, id)?;
         tx.commit()?;
         Ok(snapshot)

@@ -34,6 +34,28 @@ pub(crate) fn insert_revision(
     Ok(())
 }
 
+/// Appends an edit behind revision `base`, which is the current one.
+pub(crate) fn append(
+    tx: &Transaction<'_>,
+    id: i64,
+    base: i64,
+    plan: &SoundPlan,
+    word: &str,
+    now: Timestamp,
+) -> Result<(), StoreError> {
+    let number: i64 = tx.query_row(
+        "SELECT max(number) + 1 FROM revisions WHERE plan = ?",
+        [id],
+        |row| row.get(0),
+    )?;
+    insert_revision(tx, id, number, Some(base), word, plan, now)?;
+    tx.execute(
+        "UPDATE plans SET current = ?2, tip = ?2, changes = changes + 1 WHERE id = ?1",
+        [id, number],
+    )?;
+    Ok(())
+}
+
 /// Where the plan stands, if it is in use.
 pub(crate) fn in_use(db: &Connection, id: i64) -> Result<i64, StoreError> {
     let plan = db

@@ -30,6 +30,7 @@ fn watered(id: &str, day: i8, tray: &str, text: &str) -> Entry {
             water_ml: Some(250.0),
         }),
         text: text.into(),
+        photo: None,
     }
 }
 
@@ -101,9 +102,13 @@ fn entries_are_found_by_tray_kind_text_and_day() {
     assert_eq!(by(|q| q.text = Some("a_e".into())), Vec::<String>::new());
     assert_eq!(by(|q| q.from = Some(date(2027, 3, 3))), ["p", "b"]);
     assert_eq!(by(|q| q.to = Some(date(2027, 3, 3))), ["b", "a"]);
-    let last = store.log(plan, &all()).unwrap()[0].number;
+    assert_eq!(
+        by(|q| (q.text, q.found) = (Some("edge".into()), vec!["tc1".into()])),
+        ["p", "b", "a"]
+    );
+    let last = &store.log(plan, &all()).unwrap()[0];
     let earlier = LogQuery {
-        before: Some(last),
+        before: Some((last.entry.on, last.number)),
         limit: 1,
         ..all()
     };

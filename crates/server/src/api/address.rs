@@ -48,3 +48,16 @@ impl<S: Send + Sync> FromRequestParts<S> for RevisionId {
             .map_err(|_| Problem::not_here(parts.uri.path()))
     }
 }
+
+/// A plan's number and the name of something in it, from the address.
+pub struct Within(pub i64, pub String);
+
+impl<S: Send + Sync> FromRequestParts<S> for Within {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, Problem> {
+        let both = Path::<(i64, String)>::from_request_parts(parts, state).await;
+        both.map(|Path((plan, name))| Self(plan, name))
+            .map_err(|_| Problem::not_here(parts.uri.path()))
+    }
+}

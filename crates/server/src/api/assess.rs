@@ -12,7 +12,8 @@ use sunrise_core::basis::units::Quantity;
 use sunrise_core::basis::words::{Statement, say};
 use utoipa::ToSchema;
 
-use super::{App, sound};
+use super::App;
+use super::past::{LogOf, Past};
 use crate::body;
 use crate::changes::Changes;
 use crate::effort::Reply;
@@ -35,7 +36,7 @@ pub struct WhatIf {
 
 impl WhatIf {
     /// The assessment, with what `app` remembers of earlier ones.
-    fn assess(self, app: &App) -> Result<Assessment, Problem> {
+    fn assess(self, app: &App, past: &Past) -> Result<Assessment, Problem> {
         let Self {
             plan,
             from,
@@ -44,7 +45,7 @@ impl WhatIf {
         } = self;
         let days = DateSpan { from, to };
         check_days(days, &detail).map_err(Problem::unfit)?;
-        let plan = sound(plan)?;
+        let plan = past.sound(plan)?;
         Ok(ask::assess_again(&plan, days, detail, &app.fields))
     }
 }
@@ -58,6 +59,7 @@ fn smaller() -> Statement {
 #[utoipa::path(
     post,
     path = "/api/assess",
+    params(LogOf),
     request_body = WhatIf,
     responses(
         (status = 200, body = Assessment),
@@ -66,10 +68,13 @@ fn smaller() -> Statement {
 )]
 pub async fn what_if(
     State(app): State<App>,
+    past: Past,
     body::Json(asked): body::Json<WhatIf>,
 ) -> Result<Reply, Problem> {
     let effort = app.effort.clone();
-    effort.answer(smaller(), move || asked.assess(&app)).await
+    effort
+        .answer(smaller(), move || asked.assess(&app, &past))
+        .await
 }
 
 /// What to assess, and the answer that is there already.
@@ -87,6 +92,7 @@ pub struct WhatChanges {
 #[utoipa::path(
     post,
     path = "/api/assess/changes",
+    params(LogOf),
     request_body = WhatChanges,
     responses(
         (status = 200, body = Changes),
@@ -95,11 +101,12 @@ pub struct WhatChanges {
 )]
 pub async fn what_changes(
     State(app): State<App>,
+    past: Past,
     body::Json(WhatChanges { what, since }): body::Json<WhatChanges>,
 ) -> Result<Reply, Problem> {
     let effort = app.effort.clone();
     let compute = move || {
-        let assessment = what.assess(&app)?;
+        let assessment = what.assess(&app, &past)?;
         let changes = app.answers.changes(&assessment, since.as_deref());
         Reply::of(&changes.map_err(|e| Problem::internal(&e))?, smaller())
     };
@@ -124,6 +131,7 @@ pub struct ToCompare {
 #[utoipa::path(
     post,
     path = "/api/compare",
+    params(LogOf),
     request_body = ToCompare,
     responses(
         (status = 200, body = Vec<SetUp>),
@@ -132,10 +140,11 @@ pub struct ToCompare {
 )]
 pub async fn compare(
     State(app): State<App>,
+    past: Past,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
     let effort = app.effort.clone();
-    let compute = move || Ok(ask::set_ups(&sound(plan)?, &bay, date, &app.fields));
+    let compute = move || Ok(ask::set_ups(&past.sound(plan)?, &bay, date, &app.fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -150,6 +159,7 @@ fn simpler_bay() -> Statement {
 #[utoipa::path(
     post,
     path = "/api/compare/warmth",
+    params(LogOf),
     request_body = ToCompare,
     responses(
         (status = 200, body = Option<WarmWays>),
@@ -158,9 +168,10 @@ fn simpler_bay() -> Statement {
 )]
 pub async fn compare_warmth(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(ask::warm_ways(&sound(plan)?, &bay, date, &fields));
+    let compute = move || Ok(ask::warm_ways(&past.sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -170,6 +181,7 @@ pub async fn compare_warmth(
 #[utoipa::path(
     post,
     path = "/api/compare/chamber",
+    params(LogOf),
     request_body = ToCompare,
     responses(
         (status = 200, body = Vec<ChamberWay>),
@@ -178,9 +190,10 @@ pub async fn compare_warmth(
 )]
 pub async fn compare_chamber(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToCompare { plan, bay, date }): body::Json<ToCompare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(ask::chamber_ways(&sound(plan)?, &bay, date, &fields));
+    let compute = move || Ok(ask::chamber_ways(&past.sound(plan)?, &bay, date, &fields));
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -188,6 +201,7 @@ pub async fn compare_chamber(
 #[utoipa::path(
     post,
     path = "/api/mats",
+    params(LogOf),
     request_body = Plan,
     responses(
         (status = 200, body = MatSeason),
@@ -196,9 +210,10 @@ pub async fn compare_chamber(
 )]
 pub async fn mats(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(plan): body::Json<Plan>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(ask::mat_season(&sound(plan)?, &fields));
+    let compute = move || Ok(ask::mat_season(&past.sound(plan)?, &fields));
     effort
         .answer(say!("ask of a plan with fewer sowings"), compute)
         .await
@@ -218,6 +233,7 @@ pub struct ToProbe {
 #[utoipa::path(
     post,
     path = "/api/probe",
+    params(LogOf),
     request_body = ToProbe,
     responses(
         (status = 200, body = Probed),
@@ -226,9 +242,10 @@ pub struct ToProbe {
 )]
 pub async fn probe(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToProbe { plan, probe }): body::Json<ToProbe>,
 ) -> Result<Reply, Problem> {
-    let compute = move || ask::probe(&sound(plan)?, &probe, &fields).map_err(Problem::unfit);
+    let compute = move || ask::probe(&past.sound(plan)?, &probe, &fields).map_err(Problem::unfit);
     effort.answer(simpler_bay(), compute).await
 }
 
@@ -246,6 +263,7 @@ pub struct ToEdit {
 #[utoipa::path(
     post,
     path = "/api/edit",
+    params(LogOf),
     request_body = ToEdit,
     responses(
         (status = 200, body = Edited),
@@ -254,9 +272,10 @@ pub struct ToEdit {
 )]
 pub async fn edit(
     State(App { effort, .. }): State<App>,
+    past: Past,
     body::Json(ToEdit { plan, edit }): body::Json<ToEdit>,
 ) -> Result<Reply, Problem> {
-    let compute = move || ask::apply(&sound(plan)?, &edit).map_err(Problem::unfit);
+    let compute = move || ask::apply(&past.sound(plan)?, &edit).map_err(Problem::unfit);
     effort.answer(say!("do it in smaller steps"), compute).await
 }
 

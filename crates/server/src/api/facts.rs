@@ -6,7 +6,7 @@ use axum::Json;
 use axum::extract::rejection::QueryRejection;
 use axum::extract::{Query, State};
 use serde::{Deserialize, Serialize};
-use sunrise_core::ask::{self, Crop, Forms, Kinds, Plan, UnitRow, UnitSystem};
+use sunrise_core::ask::{self, Crop, Forms, Kinds, UnitRow, UnitSystem};
 use sunrise_core::basis::fault::{Faults, Pointer};
 use sunrise_core::basis::words::say;
 use utoipa::{IntoParams, ToSchema};
@@ -110,16 +110,4 @@ pub async fn kinds(
 #[utoipa::path(get, path = "/api/forms", responses((status = 200, body = Forms)))]
 pub async fn forms() -> Json<&'static Forms> {
     Json(ask::forms())
-}
-
-/// The demo plan, to begin with
-#[utoipa::path(get, path = "/api/demo-plan", responses((status = 200, body = Plan)))]
-pub async fn demo() -> Json<Plan> {
-    Json(demo_plan())
-}
-
-/// The Kettle Fen demo.
-pub fn demo_plan() -> Plan {
-    serde_json::from_str(include_str!("../../../../demo/kettle-fen.json"))
-        .expect("the demo plan reads")
 }

@@ -6,13 +6,18 @@ mod assess;
 mod begin;
 mod bounds;
 mod calc;
+mod demo;
 mod facts;
 mod log;
+mod log_table;
+mod past;
+mod photos;
 mod place;
 mod placing;
 mod power;
 mod plans;
 mod revisions;
+mod today;
 
 use std::sync::{Arc, Mutex};
 use std::time::Duration;
@@ -36,12 +41,15 @@ use utoipa_axum::routes;
 
 use crate::changes::Answers;
 use crate::effort::Effort;
+use crate::logs::Logs;
+use crate::photos::Photos;
 use crate::problem::Problem;
 use crate::{guard, pages};
 
 pub use assess::check_days;
 pub use calc::Cases;
-pub use facts::demo_plan;
+pub use demo::begun_with_demo;
+pub use past::Past;
 
 #[derive(OpenApi)]
 #[openapi(info(
@@ -63,6 +71,10 @@ struct App {
     /// What the last assessments held.
     answers: Arc<Answers>,
     effort: Effort,
+    /// What happened, of the plans that were asked for last.
+    logs: Arc<Logs>,
+    /// Where photos are kept.
+    photos: Arc<Photos>,
     /// What is being placed.
     runs: Arc<place::Runs>,
 }
@@ -99,7 +111,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(begin::blank_plan))
         .routes(routes!(begin::when))
         .routes(routes!(facts::forms))
-        .routes(routes!(facts::demo))
+        .routes(routes!(demo::demo, demo::begin_demo))
         .routes(routes!(plans::list, plans::create))
         .routes(routes!(plans::deleted))
         .routes(routes!(plans::last))
@@ -112,7 +124,13 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(revisions::revision))
         .routes(routes!(revisions::step))
         .routes(routes!(plans::calendar))
-        .routes(routes!(log::show, log::note))
+        .routes(routes!(log::entries, log::note))
+        .routes(routes!(log_table::log_table))
+        .routes(routes!(log_table::read_log_table))
+        .routes(routes!(today::today))
+        .routes(routes!(today::story))
+        .routes(routes!(today::code))
+        .routes(routes!(photos::photo, photos::keep_photo))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::what_changes))
         .routes(routes!(assess::edit))
@@ -157,7 +175,7 @@ fn described(document: &utoipa::openapi::OpenApi) -> serde_json::Value {
 }
 
 /// The whole application over `store`, each answer worked out in `longest` at the most.
-pub fn router(store: Store, longest: Duration) -> Router {
+pub fn router(store: Store, photos: Photos, longest: Duration) -> Router {
     let (router, document) = routes().split_for_parts();
     // Written out once: every connection has its own copy of the handlers.
     let document = Bytes::from(described(&document).to_string());
@@ -171,6 +189,8 @@ pub fn router(store: Store, longest: Duration) -> Router {
         fields: Arc::default(),
         answers: Arc::default(),
         effort: Effort::new(longest),
+        logs: Arc::default(),
+        photos: Arc::new(photos),
         runs: Arc::default(),
     };
     router

@@ -22,8 +22,9 @@ use sunrise_core::basis::words::say;
 use tokio::sync::mpsc::{Sender, channel};
 use utoipa::ToSchema;
 
+use super::App;
 use super::address::RunId;
-use super::{App, sound};
+use super::past::{LogOf, Past};
 use crate::body;
 use crate::effort::Reply;
 use crate::problem::Problem;
@@ -198,6 +199,7 @@ pub struct ToPlace {
 #[utoipa::path(
     post,
     path = "/api/place-all",
+    params(LogOf),
     request_body = ToPlace,
     responses(
         (status = 200, content((Edited = "application/json"), (Tick<Progress> = "text/event-stream"))),
@@ -207,6 +209,7 @@ pub struct ToPlace {
 pub async fn all(
     State(app): State<App>,
     headers: HeaderMap,
+    past: Past,
     body::Json(ToPlace { plan, afresh }): body::Json<ToPlace>,
 ) -> Result<Response, Problem> {
     let how = How {
@@ -215,7 +218,7 @@ pub async fn all(
     };
     let fields = app.fields.clone();
     let place = move |tell: Tell<'_, Progress>| {
-        ask::place_all(&sound(plan)?, how, &fields, tell).map_err(Problem::unfit)
+        ask::place_all(&past.sound(plan)?, how, &fields, tell).map_err(Problem::unfit)
     };
     answered(app, &headers, place).await
 }
@@ -226,6 +229,7 @@ pub async fn all(
 #[utoipa::path(
     post,
     path = "/api/make-room",
+    params(LogOf),
     request_body = Plan,
     responses(
         (status = 200, content((Overflow = "application/json"), (Tick<Trying> = "text/event-stream"))),
@@ -235,10 +239,11 @@ pub async fn all(
 pub async fn make_room(
     State(app): State<App>,
     headers: HeaderMap,
+    past: Past,
     body::Json(plan): body::Json<Plan>,
 ) -> Result<Response, Problem> {
     let fields = app.fields.clone();
-    let find = move |tell: Tell<'_, Trying>| Ok(ask::make_room(&sound(plan)?, &fields, tell));
+    let find = move |tell: Tell<'_, Trying>| Ok(ask::make_room(&past.sound(plan)?, &fields, tell));
     answered(app, &headers, find).await
 }
 
@@ -248,6 +253,7 @@ pub async fn make_room(
 #[utoipa::path(
     post,
     path = "/api/least-gear",
+    params(LogOf),
     request_body = Plan,
     responses(
         (status = 200, content((LeastGear = "application/json"), (Tick<Lessening> = "text/event-stream"))),
@@ -257,10 +263,12 @@ pub async fn make_room(
 pub async fn least_gear(
     State(app): State<App>,
     headers: HeaderMap,
+    past: Past,
     body::Json(plan): body::Json<Plan>,
 ) -> Result<Response, Problem> {
     let fields = app.fields.clone();
-    let find = move |tell: Tell<'_, Lessening>| Ok(ask::least_gear(&sound(plan)?, &fields, tell));
+    let find =
+        move |tell: Tell<'_, Lessening>| Ok(ask::least_gear(&past.sound(plan)?, &fields, tell));
     answered(app, &headers, find).await
 }
 
@@ -278,6 +286,7 @@ pub struct FrostyEvening {
 #[utoipa::path(
     post,
     path = "/api/frost-night",
+    params(LogOf),
     request_body = FrostyEvening,
     responses(
         (status = 200, body = Option<FrostNight>),
@@ -286,9 +295,10 @@ pub struct FrostyEvening {
 )]
 pub async fn frost_night(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(FrostyEvening { plan, date }): body::Json<FrostyEvening>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(ask::frost_night(&sound(plan)?, date, &fields));
+    let compute = move || Ok(ask::frost_night(&past.sound(plan)?, date, &fields));
     effort
         .answer(say!("ask of a plan with fewer trays"), compute)
         .await

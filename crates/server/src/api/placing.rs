@@ -7,7 +7,8 @@ use sunrise_core::ask::{BaySpots, Held, Plan, Share, Sharing};
 use sunrise_core::basis::words::say;
 use utoipa::ToSchema;
 
-use super::{App, sound};
+use super::App;
+use super::past::{LogOf, Past};
 use crate::body;
 use crate::effort::Reply;
 use crate::problem::Problem;
@@ -26,6 +27,7 @@ pub struct ToStand {
 #[utoipa::path(
     post,
     path = "/api/spots",
+    params(LogOf),
     request_body = ToStand,
     responses(
         (status = 200, body = Vec<BaySpots>),
@@ -34,9 +36,10 @@ pub struct ToStand {
 )]
 pub async fn spots(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToStand { plan, held }): body::Json<ToStand>,
 ) -> Result<Reply, Problem> {
-    let compute = move || ask::spots(&sound(plan)?, &held, &fields).map_err(Problem::unfit);
+    let compute = move || ask::spots(&past.sound(plan)?, &held, &fields).map_err(Problem::unfit);
     let smaller = say!("ask of a plan with fewer trays");
     effort.answer(smaller, compute).await
 }
@@ -55,6 +58,7 @@ pub struct ToShare {
 #[utoipa::path(
     post,
     path = "/api/sharing",
+    params(LogOf),
     request_body = ToShare,
     responses(
         (status = 200, body = Sharing),
@@ -63,9 +67,10 @@ pub struct ToShare {
 )]
 pub async fn sharing(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToShare { plan, share }): body::Json<ToShare>,
 ) -> Result<Reply, Problem> {
-    let compute = move || ask::sharing(&sound(plan)?, &share, &fields).map_err(Problem::unfit);
+    let compute = move || ask::sharing(&past.sound(plan)?, &share, &fields).map_err(Problem::unfit);
     let smaller = say!("ask of fewer kinds");
     effort.answer(smaller, compute).await
 }

@@ -5,8 +5,8 @@ use axum::extract::rejection::QueryRejection;
 use axum::extract::{Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use jiff::Timestamp;
 use jiff::civil::Date;
-use jiff::{Timestamp, tz::TimeZone};
 use serde::{Deserialize, Serialize};
 use sunrise_core::ask::{self, Assessment, DateSpan, Detail, Plan, SoundPlan, opening_day};
 use sunrise_core::basis::fault::{Faults, Pointer};
@@ -15,6 +15,7 @@ use sunrise_store::{PlanSummary, Saved, Snapshot};
 use utoipa::{IntoParams, ToSchema};
 
 use super::address::PlanId;
+use super::past::{Past, today};
 use super::{App, sound};
 use crate::body;
 use crate::calendar;
@@ -57,10 +58,9 @@ pub struct Opening {
 }
 
 impl PlanView {
-    fn of(snapshot: Snapshot, app: &App) -> Result<(Self, SoundPlan), Problem> {
-        let plan = sound(snapshot.plan)?;
-        let zone = TimeZone::get(&plan.site.time_zone).unwrap_or(TimeZone::UTC);
-        let today = Timestamp::now().to_zoned(zone).date();
+    fn of(snapshot: Snapshot, past: &Past, app: &App) -> Result<(Self, SoundPlan), Problem> {
+        let plan = past.sound(snapshot.plan)?;
+        let today = today(&plan);
         let view = Self {
             id: snapshot.id,
             revision: snapshot.revision,
@@ -76,8 +76,13 @@ impl PlanView {
     }
 
     /// With the assessment that whoever opens it asks for next.
-    fn opened(snapshot: Snapshot, opening: &Opening, app: &App) -> Result<Self, Problem> {
-        let (mut view, plan) = Self::of(snapshot, app)?;
+    fn opened(
+        snapshot: Snapshot,
+        opening: &Opening,
+        past: &Past,
+        app: &App,
+    ) -> Result<Self, Problem> {
+        let (mut view, plan) = Self::of(snapshot, past, app)?;
         let asked = opening.on.filter(|day| plan.season.contains(*day));
         let day = DateSpan::day(asked.unwrap_or(view.opening_day));
         let assessment = ask::assess_again(&plan, day, Detail::Outline, &app.fields);
@@ -94,7 +99,8 @@ impl App {
         status: StatusCode,
     ) -> Result<Reply, Problem> {
         let app = self.clone();
-        let view = move || Ok(PlanView::of(snapshot, &app)?.0);
+        let past = Past::from(&self.log(snapshot.id).await?);
+        let view = move || Ok(PlanView::of(snapshot, &past, &app)?.0);
         let reply = self.effort.answer(smaller(), view).await?;
         Ok(reply.with(status))
     }
@@ -106,8 +112,9 @@ impl App {
         status: StatusCode,
     ) -> Result<Reply, Problem> {
         let app = self.clone();
+        let past = Past::from(&self.log(saved.snapshot.id).await?);
         let view = move || {
-            let (mut view, _) = PlanView::of(saved.snapshot, &app)?;
+            let (mut view, _) = PlanView::of(saved.snapshot, &past, &app)?;
             view.with = saved.with;
             Ok(view)
         };
@@ -118,7 +125,8 @@ impl App {
     /// Answers with a plan that is to be opened.
     async fn open(self, snapshot: Snapshot, opening: Opening) -> Result<Reply, Problem> {
         let effort = self.effort.clone();
-        let view = move || PlanView::opened(snapshot, &opening, &self);
+        let past = Past::from(&self.log(snapshot.id).await?);
+        let view = move || PlanView::opened(snapshot, &opening, &past, &self);
         effort.answer(smaller(), view).await
     }
 
@@ -353,7 +361,8 @@ pub async fn file(State(app): State<App>, PlanId(id): PlanId) -> Result<Response
 pub async fn calendar(State(app): State<App>, PlanId(id): PlanId) -> Result<Response, Problem> {
     let snapshot = app.store(move |store| store.plan(id)).await?;
     let fields = app.fields.clone();
-    let calendar = move || calendar::of(snapshot, &fields);
+    let past = Past::from(&app.log(id).await?);
+    let calendar = move || calendar::of(snapshot, &past, &fields);
     let calendar = app.effort.compute(smaller(), calendar).await?;
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),

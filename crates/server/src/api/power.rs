@@ -10,8 +10,9 @@ use sunrise_core::ask::{BayRef, Electricity, Frontier, HourPrices, Lessening, Pl
 use sunrise_core::basis::words::say;
 use utoipa::ToSchema;
 
+use super::App;
+use super::past::{LogOf, Past};
 use super::place::{Tell, Tick, answered};
-use super::{App, sound};
 use crate::body;
 use crate::effort::Reply;
 use crate::problem::Problem;
@@ -30,6 +31,7 @@ pub struct ToPower {
 #[utoipa::path(
     post,
     path = "/api/power",
+    params(LogOf),
     request_body = ToPower,
     responses(
         (status = 200, body = Electricity),
@@ -38,9 +40,10 @@ pub struct ToPower {
 )]
 pub async fn power(
     State(App { effort, fields, .. }): State<App>,
+    past: Past,
     body::Json(ToPower { plan, date }): body::Json<ToPower>,
 ) -> Result<Reply, Problem> {
-    let compute = move || Ok(ask::power(&sound(plan)?, date, &fields));
+    let compute = move || Ok(ask::power(&past.sound(plan)?, date, &fields));
     let smaller = say!("ask of a plan with fewer trays");
     effort.answer(smaller, compute).await
 }
@@ -49,6 +52,7 @@ pub async fn power(
 #[utoipa::path(
     post,
     path = "/api/savings",
+    params(LogOf),
     request_body = ToPower,
     responses(
         (status = 200, content((Savings = "application/json"), (Tick<Lessening> = "text/event-stream"))),
@@ -58,11 +62,12 @@ pub async fn power(
 pub async fn savings(
     State(app): State<App>,
     headers: HeaderMap,
+    past: Past,
     body::Json(ToPower { plan, date }): body::Json<ToPower>,
 ) -> Result<Response, Problem> {
     let fields = app.fields.clone();
     let find =
-        move |tell: Tell<'_, Lessening>| Ok(ask::savings(&sound(plan)?, date, &fields, tell));
+        move |tell: Tell<'_, Lessening>| Ok(ask::savings(&past.sound(plan)?, date, &fields, tell));
     answered(app, &headers, find).await
 }
 
@@ -85,6 +90,7 @@ pub struct ToEquip {
 #[utoipa::path(
     post,
     path = "/api/frontier",
+    params(LogOf),
     request_body = ToEquip,
     responses(
         (status = 200, content((Option<Frontier> = "application/json"), (Tick<Lessening> = "text/event-stream"))),
@@ -94,12 +100,13 @@ pub struct ToEquip {
 pub async fn frontier(
     State(app): State<App>,
     headers: HeaderMap,
+    past: Past,
     body::Json(ToEquip { plan, bay, date }): body::Json<ToEquip>,
 ) -> Result<Response, Problem> {
     let fields = app.fields.clone();
     let find = move |tell: Tell<'_, Lessening>| {
         let bay = bay.as_ref();
-        Ok(ask::frontier(&sound(plan)?, bay, date, &fields, tell))
+        Ok(ask::frontier(&past.sound(plan)?, bay, date, &fields, tell))
     };
     answered(app, &headers, find).await
 }
