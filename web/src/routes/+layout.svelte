@@ -33,6 +33,9 @@
     pickFromAddress();
     if (page.url.searchParams.has('build')) build();
     void bench.load(page.url.searchParams.get('on'));
+    // On a phone the walk comes first.
+    if (page.url.pathname === '/' && !location.search && innerWidth < 640)
+      void goto('/today', { replaceState: true });
     const watch = setInterval(() => void bench.watch(), WATCH_MS);
     return () => clearInterval(watch);
   });
@@ -130,7 +133,7 @@
   </nav>
 {/if}
 <div
-  class="flex h-full flex-col max-lg:h-auto lg:overflow-hidden print:block print:h-auto print:overflow-visible"
+  class="flex h-full flex-col max-lg:h-auto max-sm:pb-14 lg:overflow-hidden print:block print:h-auto print:overflow-visible"
 >
   {#if !starting}<div class="print:hidden"><Header /></div>{/if}
   {#if !bench.connected}
@@ -206,7 +209,7 @@
 <Conflict />
 
 <div
-  class="pointer-events-none fixed bottom-4 left-4 z-50 flex flex-col gap-2"
+  class="pointer-events-none fixed bottom-4 left-4 z-50 max-sm:bottom-16 flex flex-col gap-2"
   role="status"
   aria-live="polite"
 >

@@ -88,6 +88,20 @@ export type WayToFit = Schemas['WayToFit'];
 export type LeastGear = Schemas['LeastGear'];
 export type FrostNight = Schemas['FrostNight'];
 export type Tray = Schemas['Tray'];
+export type Today = Schemas['Today'];
+export type Stop = Schemas['Stop'];
+export type Job = Schemas['Job'];
+export type JobFact = Schemas['JobFact'];
+export type Recipe = Schemas['Recipe'];
+export type Entry = Schemas['Entry'];
+export type Fact = Schemas['Fact'];
+export type About = Schemas['About'];
+export type Measurement = Schemas['Measurement'];
+export type Told = Schemas['Told'];
+export type Story = Schemas['Story'];
+export type Track = Schemas['Track'];
+export type TableRead = Schemas['TableRead'];
+export type LogAsked = NonNullable<paths['/api/plans/{id}/log']['get']['parameters']['query']>;
 export type Statement = Schemas['Statement'];
 export type Settle = Schemas['Settle'];
 export type Site = Schemas['Site'];
@@ -145,12 +159,21 @@ export function applied(changes: Changes, before: Assessment | undefined): Asses
   };
 }
 
-const client = createClient<paths>({ baseUrl: '/' });
+export const client = createClient<paths>({ baseUrl: '/' });
+
+/** The plan whose log counts where a document is sent that is not kept. */
+let logOf: number | undefined;
+export function countLogOf(plan: number | undefined) {
+  logOf = plan;
+}
+
+/** What is asked of a document goes by what happened, too. */
+const logged = () => ({ params: { query: { log: logOf } } });
 
 type Answer<T> = { data?: T; error?: unknown; response?: Response };
 
 /** The answer's data; a problem or a dead line is thrown. */
-async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
+export async function answered<T>(answer: Promise<Answer<T>>): Promise<T> {
   let result: Answer<T>;
   try {
     result = await answer;
@@ -192,7 +215,7 @@ async function* events(response: Response): AsyncGenerator<{ name: string; data:
 async function told<T, P>(path: string, body: unknown, tick: (tick: P) => void): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, {
+    response = await fetch(logOf === undefined ? path : `${path}?log=${logOf}`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', accept: 'text/event-stream' },
       body: JSON.stringify(body),
@@ -230,7 +253,7 @@ export const api = {
   /** Where all that is outside goes for a night of frost; nothing where nothing is outside. */
   frostNight: (plan: Plan, date: string) =>
     answered(
-      client.POST('/api/frost-night', { body: { plan, date } }),
+      client.POST('/api/frost-night', { ...logged(), body: { plan, date } }),
     ) as Promise<FrostNight | null>,
   /** Ends placing, or a search: the best so far is the answer. */
   stopPlacing: (run: number) =>
@@ -260,7 +283,8 @@ export const api = {
   toSow: (want: Want) => answered(client.POST('/api/calc/seeds', { body: want })) as Promise<ToSow>,
   frost: (text: string, how: Understanding) =>
     answered(client.POST('/api/calc/frost', { body: { text, how } })),
-  demoPlan: () => answered(client.GET('/api/demo-plan')),
+  /** Begins with the demo, and what happened in it. */
+  beginDemo: () => answered(client.POST('/api/demo-plan')),
   create: (plan: Plan, word: string) =>
     answered(client.POST('/api/plans', { body: { plan, word } })),
   /** With its first assessment, on the day named or its opening day. */
@@ -297,18 +321,19 @@ export const api = {
       }),
     ),
   /** What each bay has for a tray that is held. */
-  spots: (plan: Plan, held: Held) => answered(client.POST('/api/spots', { body: { plan, held } })),
+  spots: (plan: Plan, held: Held) =>
+    answered(client.POST('/api/spots', { ...logged(), body: { plan, held } })),
   sharing: (plan: Plan, share: Share) =>
-    answered(client.POST('/api/sharing', { body: { plan, share } })),
+    answered(client.POST('/api/sharing', { ...logged(), body: { plan, share } })),
   compare: (plan: Plan, bay: BayRef, date: string) =>
-    answered(client.POST('/api/compare', { body: { plan, bay, date } })),
+    answered(client.POST('/api/compare', { ...logged(), body: { plan, bay, date } })),
   compareWarmth: (plan: Plan, bay: BayRef, date: string) =>
-    answered(client.POST('/api/compare/warmth', { body: { plan, bay, date } })),
+    answered(client.POST('/api/compare/warmth', { ...logged(), body: { plan, bay, date } })),
   compareChamber: (plan: Plan, bay: BayRef, date: string) =>
-    answered(client.POST('/api/compare/chamber', { body: { plan, bay, date } })),
+    answered(client.POST('/api/compare/chamber', { ...logged(), body: { plan, bay, date } })),
   /** The load of a day, and what the season costs. */
   power: (plan: Plan, date: string) =>
-    answered(client.POST('/api/power', { body: { plan, date } })),
+    answered(client.POST('/api/power', { ...logged(), body: { plan, date } })),
   /** What gives the same light for less. */
   savings: (plan: Plan, date: string, tick: (tick: LesseningTick) => void) =>
     told<Savings, LesseningTick>('/api/savings', { plan, date }, tick),
@@ -321,13 +346,14 @@ export const api = {
   ) => told<Frontier | null, LesseningTick>('/api/frontier', { plan, bay, date }, tick),
   /** A tariff from the text of a CSV file. */
   tariff: (text: string) => answered(client.POST('/api/tariff', { body: { text } })),
-  mats: (plan: Plan) => answered(client.POST('/api/mats', { body: plan })),
+  mats: (plan: Plan) => answered(client.POST('/api/mats', { ...logged(), body: plan })),
   probe: (plan: Plan, probe: Probe) =>
-    answered(client.POST('/api/probe', { body: { plan, probe } })),
+    answered(client.POST('/api/probe', { ...logged(), body: { plan, probe } })),
   /** A luminaire from the text of its photometric file. */
   photometry: (text: string) =>
     answered(client.POST('/api/calc/photometry', { body: text, bodySerializer: (body) => body })),
-  edit: (plan: Plan, edit: Edit) => answered(client.POST('/api/edit', { body: { plan, edit } })),
+  edit: (plan: Plan, edit: Edit) =>
+    answered(client.POST('/api/edit', { ...logged(), body: { plan, edit } })),
   /**
    * With the cells and fits of one bay at most, since only its sheet shows them, or with what all
    * sowings want.
@@ -341,6 +367,7 @@ export const api = {
     const detail = bay === 'sowings' ? bay : bay ? { bay } : ('outline' as const);
     const changes = await answered(
       client.POST('/api/assess/changes', {
+        ...logged(),
         body: { what: { plan, from: date, to: date, detail }, since: before?.id },
       }),
     );

@@ -349,7 +349,8 @@ export interface paths {
         /** The demo plan, to begin with */
         get: operations["demo"];
         put?: never;
-        post?: never;
+        /** Begin with the demo, and what happened in it so far */
+        post: operations["begin_demo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -666,11 +667,48 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A plan's log, the last kept first */
-        get: operations["show"];
+        /** A plan's log, the last day first */
+        get: operations["entries"];
         put?: never;
-        /** Add to a plan's log; what was sent before is kept once, and what is at fault does not hold up the rest */
+        /**
+         * Add to a plan's log; what was sent before is kept once, and what is at fault does not hold up the rest
+         * @description Lamps that were set, and trays that were carried elsewhere than planned, are so in the plan from then on.
+         */
         post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan's log as CSV (RFC 4180), in the order in which things happened; what was corrected is as corrected */
+        get: operations["log_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/log/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a table of entries into a plan's log; what is there already is not added again */
+        post: operations["read_log_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -688,6 +726,28 @@ export interface paths {
         put?: never;
         /** Copy a plan as the start of the next season */
         post: operations["next_year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/photos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo */
+        get: operations["photo"];
+        /**
+         * Keep a photo; one that was sent under that name before stays
+         * @description JPEG, PNG or WebP. It is turned upright, made no larger than 2048 pixels, and written without where and by
+         *     what it was taken.
+         */
+        put: operations["keep_photo"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -757,6 +817,57 @@ export interface paths {
         put?: never;
         /** Undo, redo, or go to a revision */
         post: operations["step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is to be done on a day, as a walk round the room */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/trays/{tray}/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A QR code that opens a tray, as SVG: for its label */
+        get: operations["code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/trays/{tray}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The life of a tray: what was planned beside what happened */
+        get: operations["story"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1001,6 +1112,15 @@ export interface components {
              * @description Where its probe hangs over the inner floor.
              */
             probe_at_mm: number;
+        };
+        /** @description What became of entries, and of the plan. */
+        AllNoted: {
+            /** @description Each entry, in the order in which they were sent. */
+            entries: components["schemas"]["Noted"][];
+            /** @description Whether the plan has a new revision: lamps hang, and trays stand, as they were set. */
+            plan_changed: boolean;
+            /** @description Why the plan could not follow what is kept; empty where it did, or need not. */
+            not_followed: components["schemas"]["Fault"][];
         };
         /** @description Where every tray stands. */
         Answer: {
@@ -1509,6 +1629,11 @@ export interface components {
              */
             post_mm?: number;
         };
+        /**
+         * @description What is typed before a job is noted.
+         * @enum {string}
+         */
+        Asks: "count" | "plants" | "water";
         /** @description All that follows from a plan. */
         Assessment: {
             /** @description The whole season, day by day. */
@@ -2855,6 +2980,16 @@ export interface components {
              */
             to: string;
         };
+        /** @description A fact with its day. */
+        DatedFact: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /** @description What would have happened. */
+            fact: components["schemas"]["Fact"];
+        };
         /** @description Why each date of a sowing is as it is. */
         DatesWhy: {
             /** @description The day to sow. */
@@ -3548,6 +3683,8 @@ export interface components {
             fact?: components["schemas"]["Fact"] | null;
             /** @description In the gardener's own words. */
             text?: string;
+            /** @description The photo that goes with it, by the name that it was sent under. */
+            photo?: string | null;
         };
         /** @description What a place is to have in all. */
         Equipment: {
@@ -3574,6 +3711,8 @@ export interface components {
         };
         /** @description Something that a sowing's dates bring. */
         Event: {
+            /** @description What the job is called in the log: it stays the same while dates move. */
+            id: string;
             /**
              * Format: date
              * @description The day.
@@ -3585,6 +3724,13 @@ export interface components {
             sowing: string;
             /** @description To which tray, where it is not to all trays of the sowing alike. */
             tray?: string | null;
+            /** @description All trays that it is to be done to. */
+            trays: string[];
+            /**
+             * Format: date
+             * @description The day by which it was done to all of them; `None` while it was not.
+             */
+            done?: string | null;
             /** @description Crop and variety in words. */
             name: string;
             /** @description In short: what to do. */
@@ -3596,7 +3742,7 @@ export interface components {
          * @description What may happen to a sowing.
          * @enum {string}
          */
-        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "cut_back" | "pot_on" | "move" | "harden" | "plant_out";
+        EventKind: "chill" | "sow" | "vent" | "emerge" | "uncover" | "mat_off" | "thin" | "feed" | "cut_back" | "pot_on" | "move" | "harden" | "plant_out";
         /** @description An emitting rectangle of a lamp. */
         Face: {
             /**
@@ -3737,6 +3883,21 @@ export interface components {
                  * @description Hours a day.
                  */
                 hours_h: number;
+                /**
+                 * Format: double
+                 * @description When they go on, in hours after midnight; left out where that was not changed.
+                 */
+                from_h?: number | null;
+                /**
+                 * Format: double
+                 * @description The height of the boxes that the trays stand on then; left out where those were not changed.
+                 */
+                lift_mm?: number | null;
+                /**
+                 * Format: double
+                 * @description How bright they burn against before; left out where nobody dimmed them.
+                 */
+                brightness?: number | null;
             };
         } | {
             /** @description A heat mat was switched. */
@@ -3793,6 +3954,29 @@ export interface components {
                 about: components["schemas"]["About"];
                 /** @description What, and how much. */
                 reading: components["schemas"]["Measurement"];
+            };
+        } | {
+            /** @description A job that has no fact of its own was done: trays were turned, a flat was cleaned. */
+            done: {
+                /** @description The job, as the list of jobs names it. */
+                job: string;
+            };
+        } | {
+            /** @description A job was put off. */
+            put_off: {
+                /** @description The job. */
+                job: string;
+                /**
+                 * Format: date
+                 * @description Until this day.
+                 */
+                until: string;
+            };
+        } | {
+            /** @description A job was left undone for good; the text says why. */
+            skipped: {
+                /** @description The job. */
+                job: string;
             };
         } | {
             /** @description Something worth remembering was seen. */
@@ -4447,6 +4631,53 @@ export interface components {
             /** @description Whether trays stay where they were, but for those that cannot and those that make room for them. */
             keep?: boolean;
         };
+        /** @description Something to do on a day. */
+        Job: {
+            /** @description What it is called in the log: it stays the same from day to day. */
+            id: string;
+            /** @description What is done. */
+            what: components["schemas"]["JobKind"];
+            /**
+             * Format: date
+             * @description The day on which it falls due.
+             */
+            due: string;
+            /** @description Whether it is late, due or early. */
+            pressing: components["schemas"]["Pressing"];
+            /** @description Whether it comes again and again: nothing is lost where it waits for a day. */
+            recurring: boolean;
+            /** @description What to do. */
+            headline: components["schemas"]["Statement"];
+            /** @description Why, and how. */
+            reason: components["schemas"]["Statement"];
+            bay?: components["schemas"]["BayRef"] | null;
+            /** @description The same in words; empty where it is at none. */
+            bay_name: string;
+            /** @description What is noted when it is done, tray by tray. */
+            notes: components["schemas"]["JobFact"][];
+            asks?: components["schemas"]["Asks"] | null;
+            recipe?: components["schemas"]["Recipe"] | null;
+        };
+        /** @description What is noted of a tray when a job is done to it. */
+        JobFact: {
+            /** @description The tray; `None` where it is about no tray. */
+            tray?: string | null;
+            /** @description What its label says; empty without a tray. */
+            label: string;
+            /** @description The fact, with the number that is expected where one is asked for. */
+            fact: components["schemas"]["Fact"];
+            /**
+             * Format: int32
+             * @description The most that can be counted; `None` where nothing is.
+             */
+            most?: number | null;
+            to?: components["schemas"]["Statement"] | null;
+        };
+        /**
+         * @description What a job is.
+         * @enum {string}
+         */
+        JobKind: "frost_night" | "back_in" | "into_light" | "light_on" | "lift_dome" | "vent" | "mat_off" | "lamps" | "water" | "move" | "count" | "sow" | "chill" | "thin" | "prick_out" | "pot_on" | "harden" | "plant_out" | "feed" | "cut_back" | "turn" | "gnats" | "clean";
         /**
          * @description What became of an entry that was sent.
          * @enum {string}
@@ -4685,6 +4916,25 @@ export interface components {
              */
             tried: number;
         };
+        /** @description A step of a tray's life. */
+        LifeStep: {
+            /** @description Which. */
+            what: components["schemas"]["EventKind"];
+            /** @description The sowing that it is a step of. */
+            sowing: string;
+            /**
+             * Format: date
+             * @description The day that the plan alone would have for it; `None` where it would not come.
+             */
+            planned?: string | null;
+            /**
+             * Format: date
+             * @description The day on which it happened, or falls due by what happened so far.
+             */
+            day: string;
+            /** @description Whether it happened. */
+            happened: boolean;
+        };
         /** @description Light on a tray. */
         Light: {
             /**
@@ -4832,6 +5082,23 @@ export interface components {
              * @description What is drawn on average, in W.
              */
             mean_w: number;
+        };
+        /** @description What is wrong with a row. */
+        LogRowProblem: {
+            /**
+             * Format: int64
+             * @description The row, the heading being 1.
+             */
+            row: number;
+            /** @description What is wrong with it. */
+            faults: components["schemas"]["Fault"][];
+        };
+        /** @description A table of entries. */
+        LogTable: {
+            /** @description The text of the CSV file. */
+            text: string;
+            /** @description Whether sound rows are kept where others are at fault; none is when left out. */
+            keep_sound?: boolean;
         };
         /** @description What daylight is enough for. */
         Lookout: {
@@ -5244,6 +5511,19 @@ export interface components {
             kept?: components["schemas"]["Kept"] | null;
             /** @description What is wrong with it; such an entry is not kept, the others are. */
             faults?: components["schemas"]["Fault"][];
+        };
+        /** @description A figure on a day. */
+        OnADay: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description The figure.
+             */
+            value: number;
         };
         /** @description Where in a bay a tray is wanted. */
         Onto: {
@@ -5686,6 +5966,14 @@ export interface components {
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
              */
             emergence_days?: number | null;
+            /** @description Whether the day it was sown is in the log: nothing in the plan moves it then. */
+            sown_logged: boolean;
+            seen?: components["schemas"]["Seen"] | null;
+            /**
+             * Format: int32
+             * @description Days later than reckoned that half of it showed, by what was counted; negative when sooner.
+             */
+            behind_days: number;
             /** @description The rule behind each date. */
             why: components["schemas"]["DatesWhy"];
         };
@@ -5873,6 +6161,11 @@ export interface components {
             site: components["schemas"]["Site"];
             /** @description The days it covers. */
             season: components["schemas"]["DateSpan"];
+            /**
+             * Format: date
+             * @description The day on which an example stands still: it counts as today; left out, the calendar's day does.
+             */
+            stands_still_on?: string | null;
             /** @description The days on which nobody is there to water; empty when left out. */
             away?: components["schemas"]["DateSpan"][];
             /** @description The room that the places stand in. */
@@ -6044,6 +6337,20 @@ export interface components {
              * @description Cost a day in the site's currency.
              */
             cost_per_day: number;
+        };
+        /** @description How pressing a job is. */
+        Pressing: {
+            /**
+             * Format: int32
+             * @description It fell due so many days ago.
+             */
+            overdue: number;
+        } | "due" | {
+            /**
+             * Format: int32
+             * @description It falls due in so many days.
+             */
+            early: number;
         };
         /** @description What a file holds, before anything of it is kept. */
         Preview: {
@@ -6297,6 +6604,47 @@ export interface components {
          * @enum {string}
          */
         Reason: "earlier" | "no_free_bed" | "pests" | "cold_first" | "to_sell" | "other";
+        /** @description What to have ready for a sowing, and how it is made. */
+        Recipe: {
+            /** @description What it is sown in. */
+            container: string;
+            /**
+             * Format: int32
+             * @description So many of them.
+             */
+            trays: number;
+            /**
+             * Format: double
+             * @description Mix for all of them, in litres.
+             */
+            mix_l: number;
+            /**
+             * Format: double
+             * @description How deep seed lies.
+             */
+            depth_mm: number;
+            /** @description Whether it is covered, in light or in the dark. */
+            cover: components["schemas"]["Statement"];
+            /**
+             * Format: int32
+             * @description Seeds in each cell; `None` where that is not reckoned.
+             */
+            seeds_per_cell?: number | null;
+            /**
+             * Format: int32
+             * @description Seeds in all; `None` where that is not reckoned.
+             */
+            seeds?: number | null;
+            /**
+             * Format: double
+             * @description What the mix is to be kept at, in °C.
+             */
+            root_zone_c: number;
+            /** @description Whether the trays go on a mat. */
+            on_mat: boolean;
+            /** @description What to write on each label. */
+            labels: string[];
+        };
         /**
          * @description The share of the light that each face of a scene's box reflects, evenly to all sides: 0 (open
          *     or black) to 1.
@@ -6761,6 +7109,26 @@ export interface components {
          * @enum {string}
          */
         SeedSource: "bought" | "saved" | "given";
+        /** @description Seedlings that were counted on a day. */
+        Seen: {
+            /**
+             * Format: date
+             * @description The day of the last count.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description Cells in which something showed, of all trays that were ever counted.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description Of so many.
+             */
+            of: number;
+            /** @description Whether no more are to be expected: in days the number hardly grew. */
+            all: boolean;
+        };
         /** @description Whether a plan is to hand. */
         SetAside: {
             /** @description Whether it is set aside. */
@@ -7492,6 +7860,14 @@ export interface components {
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
              */
             emergence_days?: number | null;
+            /** @description Whether the day it was sown is in the log: nothing in the plan moves it then. */
+            sown_logged: boolean;
+            seen?: components["schemas"]["Seen"] | null;
+            /**
+             * Format: int32
+             * @description Days later than reckoned that half of it showed, by what was counted; negative when sooner.
+             */
+            behind_days: number;
             /** @description The rule behind each date. */
             why: components["schemas"]["DatesWhy"];
         };
@@ -7714,6 +8090,39 @@ export interface components {
             /** @description Where to. */
             step: components["schemas"]["StepKind"];
         };
+        /** @description A stop of the walk. */
+        Stop: {
+            /** @description The place; `None` for the table, and for outdoors. */
+            place?: string | null;
+            /** @description What it is called. */
+            name: components["schemas"]["Statement"];
+            /** @description What to do there. */
+            jobs: components["schemas"]["Job"][];
+            /** @description What can wait, or can be done early. */
+            waiting: components["schemas"]["Job"][];
+        };
+        /** @description The life of a tray. */
+        Story: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What grows in it, in words. */
+            holds: string[];
+            /** @description Each step of its life, in order. */
+            steps: components["schemas"]["LifeStep"][];
+            /** @description What came up, a curve for each sowing in it. */
+            counts: components["schemas"]["Track"][];
+            /** @description How tall its plants stood, in mm, for each sowing in it. */
+            heights: components["schemas"]["Track"][];
+            /** @description The temperature of the mix while it germinated, in °C. */
+            soil: components["schemas"]["Track"];
+            /**
+             * Format: double
+             * @description Water it was given, in ml; `None` where nobody measured.
+             */
+            water_ml?: number | null;
+        };
         /** @description A strip of sockets. */
         Strip: {
             /**
@@ -7758,6 +8167,21 @@ export interface components {
              * @description PPFD of the best cell.
              */
             best: number;
+        };
+        /** @description What became of a table. */
+        TableRead: {
+            /**
+             * Format: int32
+             * @description Rows that were added to the log.
+             */
+            added: number;
+            /**
+             * Format: int32
+             * @description Rows that the log had already.
+             */
+            before: number;
+            /** @description What is wrong, row by row; where there is anything and sound rows were not asked for, nothing was added. */
+            problems: components["schemas"]["LogRowProblem"][];
         };
         /** @description Emergence without a table. */
         Thermal: {
@@ -8127,6 +8551,53 @@ export interface components {
             /** @description The tray. */
             held: components["schemas"]["Held"];
         };
+        /** @description What is to be done on a day. */
+        Today: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description The stops of the walk, in order; those without a job are left out. */
+            stops: components["schemas"]["Stop"][];
+            /**
+             * Format: int32
+             * @description Jobs to do on the day.
+             */
+            open: number;
+            /**
+             * Format: int32
+             * @description Jobs that can wait.
+             */
+            waiting: number;
+            unlogged?: components["schemas"]["Unlogged"] | null;
+            /**
+             * Format: date
+             * @description The next day on which a job falls due, where nothing is open; `None` when nothing comes any more.
+             */
+            next?: string | null;
+        };
+        /** @description An entry as it is kept, and whether it counts. */
+        Told: {
+            /** @description The entry. */
+            kept: components["schemas"]["KeptEntry"];
+            /** @description Whether it counts as it was kept: it was not corrected, nor taken back. */
+            counts: boolean;
+        };
+        /** @description A figure from day to day: as it is reckoned, and as it was seen. */
+        Track: {
+            /** @description Of what. */
+            name: string;
+            /** @description As reckoned. */
+            reckoned: components["schemas"]["OnADay"][];
+            /** @description As seen. */
+            seen: components["schemas"]["OnADay"][];
+            /**
+             * Format: double
+             * @description The most that it can be; `None` where there is no such limit.
+             */
+            most?: number | null;
+        };
         /**
          * @description How seedlings bear being moved.
          * @enum {string}
@@ -8422,6 +8893,26 @@ export interface components {
          * @enum {string}
          */
         Unknown: "unknown";
+        /** @description Jobs of long ago without an entry in the log. */
+        Unlogged: {
+            /**
+             * Format: int32
+             * @description So many jobs.
+             */
+            jobs: number;
+            /**
+             * Format: date
+             * @description The day of the first.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description The day of the last.
+             */
+            to: string;
+            /** @description What to note if all went as planned, each on its day. */
+            facts: components["schemas"]["DatedFact"][];
+        };
         /** @description A tray that stands nowhere on a date. */
         UnplacedTray: {
             /** @description The tray. */
@@ -8768,7 +9259,10 @@ export type $defs = Record<string, never>;
 export interface operations {
     what_if: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8799,7 +9293,10 @@ export interface operations {
     };
     what_changes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9191,7 +9688,10 @@ export interface operations {
     };
     compare: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9222,7 +9722,10 @@ export interface operations {
     };
     compare_chamber: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9253,7 +9756,10 @@ export interface operations {
     };
     compare_warmth: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9339,9 +9845,39 @@ export interface operations {
             };
         };
     };
-    edit: {
+    begin_demo: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit: {
+        parameters: {
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9391,7 +9927,10 @@ export interface operations {
     };
     frontier: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9423,7 +9962,10 @@ export interface operations {
     };
     frost_night: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9542,7 +10084,10 @@ export interface operations {
     };
     least_gear: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9574,7 +10119,10 @@ export interface operations {
     };
     make_room: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9606,7 +10154,10 @@ export interface operations {
     };
     mats: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9637,7 +10188,10 @@ export interface operations {
     };
     all: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9911,21 +10465,23 @@ export interface operations {
             };
         };
     };
-    show: {
+    entries: {
         parameters: {
             query?: {
                 /** @description What happened to this tray alone. */
                 tray?: string;
                 /** @description Facts of this kind alone, such as watered. */
                 kind?: string;
-                /** @description Entries whose text holds this. */
+                /** @description Entries whose text holds this, or about a tray whose label or crop does. */
                 text?: string;
                 /** @description From this day on. */
                 from?: string;
                 /** @description To this day. */
                 to?: string;
-                /** @description Those that were kept before the one of this number. */
+                /** @description Those that come after the entry of this number in the list, which runs backwards. */
                 before?: number;
+                /** @description The day of that entry. */
+                before_on?: string;
                 /** @description So many at most: up to 500, 100 when left out. */
                 limit?: number;
             };
@@ -9943,7 +10499,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptEntry"][];
+                    "application/json": components["schemas"]["Told"][];
                 };
             };
             "4XX": {
@@ -9977,7 +10533,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Noted"][];
+                    "application/json": components["schemas"]["AllNoted"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A table with a heading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_log_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogTable"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
                 };
             };
             "4XX": {
@@ -10009,6 +10630,75 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanView"];
                 };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description Its name */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description Its name, made where it was taken */
+                name: string;
+            };
+            cookie?: never;
+        };
+        /** @description The picture */
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description It is kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             "4XX": {
                 headers: {
@@ -10189,9 +10879,119 @@ export interface operations {
             };
         };
     };
-    power: {
+    today: {
+        parameters: {
+            query?: {
+                /** @description The day; today when left out. */
+                on?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    code: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description The tray */
+                tray: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A drawing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description The tray */
+                tray: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
+                };
+            };
+            /** @description The plan has no such tray */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    power: {
+        parameters: {
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10222,7 +11022,10 @@ export interface operations {
     };
     probe: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10253,7 +11056,10 @@ export interface operations {
     };
     savings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10285,7 +11091,10 @@ export interface operations {
     };
     sharing: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10316,7 +11125,10 @@ export interface operations {
     };
     spots: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The plan whose log counts: what happened wins over what is reckoned; none when left out. */
+                log?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -49,7 +49,7 @@ export async function begin(plan: Plan, word: string) {
 
 export async function beginWithDemo() {
   try {
-    await begin(await api.demoPlan(), 'began with the Kettle Fen demo');
+    bench.open(await api.beginDemo(), null);
   } catch (error) {
     bench.fail(error);
   }

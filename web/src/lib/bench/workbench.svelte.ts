@@ -2,58 +2,43 @@
 import { immutableJSONPatch, type JSONPatchDocument } from 'immutable-json-patch';
 import {
   api,
+  countLogOf,
   Refused,
   Unreachable,
   type Assessment,
-  type BayOnDay,
   type BayRef,
   type Edit,
   type Edited,
-  type Finding,
   type Fix,
   type PatchStep,
   type Plan,
   type PlanSummary,
   type PlanView,
-  type Place,
-  type PlaceOnDay,
-  type RoomOnDay,
   type SowingDates,
   type Settle,
   type Statement,
   type StepKind,
   type Thing,
-  type UnitSystem,
 } from '../api/client';
-import { Connection, RETRY_MS } from './connection.svelte';
-import { WhatIf } from './day.svelte';
-import { Facts } from './facts.svelte';
-import { Hand } from './hand.svelte';
+import { RETRY_MS } from './connection.svelte';
 import { movedSowings } from './moved';
+import { Reading } from './reading.svelte';
 import { reused } from './reuse';
 import { notedDay } from './opening';
+import { keepSeen, lastSeen } from './seen';
 import { isThere, same } from './things';
-import { clampDate, isDay, plusDays, monthFirst } from '../say/dates';
-import { Words, unitsFor } from '../say/words';
+import { clampDate, isDay, plusDays } from '../say/dates';
 
 /** A run of nudges becomes one edit when the hand has rested this long. */
 const REST_MS = 700;
 /** The longest word that the history keeps. */
 const WORD_LENGTH = 120;
 
-class Workbench extends Connection {
+class Workbench extends Reading {
   stage: 'loading' | 'empty' | 'failed' | 'ready' = $state('loading');
   failure = $state('');
   /** The plans there are, when the one to open could not be. */
   others: PlanSummary[] = $state.raw([]);
-  view: PlanView | undefined = $state.raw();
-  /** The document with edits that are not saved yet. */
-  draft: Plan | undefined = $state.raw();
-  readonly whatIf = new WhatIf();
-  date = $state('');
-  readonly facts = new Facts();
-  /** What is picked. */
-  readonly hand = new Hand();
   /** Whether edges and decks can be dragged, and the shelf of kinds is open. */
   building = $state(false);
   /** Whether somebody is led through the first questions. */
@@ -61,8 +46,9 @@ class Workbench extends Connection {
   /** What a change made elsewhere has set otherwise: whose stays must be said first. */
   clashes: Statement[] | undefined = $state.raw();
   #settle: Settle | undefined;
+  /** Whether the server was never reached: what is shown is what was seen last. */
+  #seenOnly = false;
 
-  #chosenUnits: UnitSystem | undefined = $state();
   #unsavedWord = '';
   #rest: ReturnType<typeof setTimeout> | undefined;
   #saving: Promise<void> | undefined;
@@ -70,27 +56,6 @@ class Workbench extends Connection {
   #ofSowings = false;
   /** The dates of every sowing in the plan as it is kept: what an edit moves is told against them. */
   #keptSowings: SowingDates[] | undefined;
-
-  system: UnitSystem = $derived(this.#chosenUnits ?? this.draft?.site.units ?? 'metric');
-  words = $derived(
-    new Words(
-      unitsFor(this.facts.units, this.system),
-      monthFirst(this.draft?.site.dates, this.system),
-      this.draft?.site.currency ?? 'EUR',
-      this.facts.units,
-    ),
-  );
-  assessment: Assessment | undefined = $derived(this.whatIf.assessment);
-  room: RoomOnDay | undefined = $derived(this.assessment?.room[0]);
-  places: Place[] = $derived(this.draft?.places ?? []);
-  bay: BayOnDay | undefined = $derived(
-    this.room?.bays.find((b) => same(b.bay, this.hand.selected)),
-  );
-  /** The one place that is picked as a whole. */
-  place: Place | undefined = $derived(this.places.find((place) => place.id === this.hand.place));
-  placeOnDay: PlaceOnDay | undefined = $derived(
-    this.room?.places.find((p) => p.place === this.place?.id),
-  );
 
   /** Opens the plan of this number, or the one that was edited last. */
   async load(date: string | null, id?: number) {
@@ -105,10 +70,34 @@ class Workbench extends Connection {
         this.open(opened, date);
       }
       void this.watch();
+      void keepSeen({ view: this.view, units: this.facts.units, forms: this.facts.forms });
     } catch (error) {
+      if (error instanceof Unreachable && (await this.#openSeen(date, id))) return;
       this.fail(error);
       // One plan that cannot be opened must not hide the others.
       this.others = await api.plans().catch(() => []);
+    }
+  }
+
+  /** Opens the plan as it was seen last, where the server cannot be reached. */
+  async #openSeen(date: string | null, id: number | undefined): Promise<boolean> {
+    const seen = await lastSeen();
+    if (!seen || (id !== undefined && seen.view.id !== id)) return false;
+    this.facts.units = seen.units;
+    this.facts.forms = seen.forms;
+    this.#seenOnly = true;
+    this.open(seen.view, date);
+    this.lost();
+    return true;
+  }
+
+  /** Something was noted: what follows from it is asked for anew, and the plan where it followed too. */
+  async noted(planChanged: boolean) {
+    try {
+      if (planChanged && this.view) this.#take(await api.plan(this.view.id), this.unsaved);
+      await this.#assess();
+    } catch (error) {
+      this.explain(error);
     }
   }
 
@@ -132,18 +121,9 @@ class Workbench extends Connection {
     void this.#assess();
   }
 
-  protected reason(error: unknown): string {
-    if (error instanceof Refused) return this.words.refusal(error.problem);
-    return error instanceof Error ? error.message : String(error);
-  }
-
   fail(error: unknown) {
     this.failure = error instanceof Error ? error.message : String(error);
     this.stage = 'failed';
-  }
-
-  chooseUnits(system: UnitSystem | undefined) {
-    this.#chosenUnits = system;
   }
 
   go(date: string) {
@@ -180,16 +160,6 @@ class Workbench extends Connection {
     this.hand.pick(thing, besides);
     // Only the picked bay's cells and fits are fetched.
     if (this.hand.selected && !same(before, this.hand.selected)) void this.#assess();
-  }
-
-  /** Findings about a bay, or all. */
-  findings(bay?: BayRef): Finding[] {
-    return (this.assessment?.findings ?? []).filter((f) => !bay || same(f.bay ?? undefined, bay));
-  }
-
-  /** Findings about a place as a whole. */
-  findingsOn(place: string): Finding[] {
-    return this.findings().filter((f) => f.place === place && !f.bay);
   }
 
   /** Changes the plan's form and keeps it; what was made is picked. */
@@ -295,6 +265,7 @@ class Workbench extends Connection {
 
   #take(view: PlanView, keepDraft = false) {
     this.view = view;
+    countLogOf(view.id);
     if (keepDraft) return;
     this.draft = reused(this.draft, view.plan);
     this.#unsavedWord = '';
@@ -382,7 +353,10 @@ class Workbench extends Connection {
   }
 
   protected async back() {
-    if (this.stage === 'failed') return void this.load(null);
+    if (this.stage === 'failed' || this.#seenOnly) {
+      this.#seenOnly = false;
+      return void this.load(this.date || null, this.view?.id);
+    }
     await this.settle();
     await this.#assess();
   }

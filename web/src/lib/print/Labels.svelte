@@ -19,9 +19,17 @@
 <ul class="labels" aria-label="Labels">
   {#each labels as { id, crop, variety, dates, cells } (id)}
     <li>
-      <b>{variety}</b>
-      <span>{crop}, {cells} {tray.potted ? 'pots' : 'cells'}</span>
-      <span>{tray.name}: sown {words.shortDate(dates.sow)}, out {words.shortDate(dates.out)}</span>
+      <div>
+        <b>{variety}</b>
+        <span>{crop}, {cells} {tray.potted ? 'pots' : 'cells'}</span>
+        <span>{tray.name}: sown {words.shortDate(dates.sow)}, out {words.shortDate(dates.out)}</span
+        >
+      </div>
+      <!-- A phone that reads it opens the life of the tray. -->
+      <img
+        src="/api/plans/{bench.view?.id}/trays/{encodeURIComponent(tray.id)}/code.svg"
+        alt="Code that opens {tray.name} on a phone"
+      />
     </li>
   {/each}
 </ul>
@@ -34,10 +42,12 @@
   }
   li {
     display: flex;
-    flex-direction: column;
+    gap: 2mm;
+    align-items: center;
+    justify-content: space-between;
     width: 90mm;
     height: 18mm;
-    padding: 1.5mm 4mm;
+    padding: 1mm 1.5mm 1mm 4mm;
     overflow: hidden;
     border: 0.3mm dashed #777;
     color: black;
@@ -45,6 +55,16 @@
     font-size: 3.4mm;
     line-height: 1.25;
     break-inside: avoid;
+  }
+  div {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+  }
+  img {
+    flex-shrink: 0;
+    width: 15.5mm;
+    height: 15.5mm;
   }
   b {
     font-size: 4.6mm;

@@ -69,6 +69,9 @@ export class Words {
       );
     }
     if (quantity === 'clock_h') return this.#clock(value);
+    // Nobody says 6400 ml.
+    if (quantity === 'volume_ml' && value >= 1000 && this.unit(quantity).unit === 'ml')
+      return `${Number((value / 1000).toFixed(1))}\u00a0l`;
     const { unit } = this.unit(quantity);
     // A lux meter is no surer than that.
     const said = quantity === 'illuminance_lux' ? Math.round(value / 100) * 100 : value;

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Every plan that is kept: opened, copied for next year, set aside, deleted and brought back.
   import { api, type PlanSummary } from '../api/client';
-  import { begin, deletePlan, nextYear, restorePlan } from '../bench/plans';
+  import { begin, beginWithDemo, deletePlan, nextYear, restorePlan } from '../bench/plans';
   import { bench } from '../bench/workbench.svelte';
 
   let plans: PlanSummary[] = $state.raw([]);
@@ -38,7 +38,7 @@
   }
 
   async function another(how: 'empty' | 'demo') {
-    if (how === 'demo') await begin(await api.demoPlan(), 'began with the Kettle Fen demo');
+    if (how === 'demo') await beginWithDemo();
     else await begin(await api.blankPlan(), 'began with an empty plan');
     await look();
   }

@@ -28,16 +28,20 @@
   </a>
   {#if bench.draft}
     <a
-      class="hidden min-w-0 truncate text-soft hover:underline xl:inline"
+      class="hidden min-w-0 truncate text-soft hover:underline min-[90rem]:inline"
       href="/setup#plans"
       title="All plans">{bench.draft.name}</a
     >
   {/if}
-  <nav class="ml-2 flex max-sm:ml-0" aria-label="Views">
+  <!-- On a phone the views lie where the thumb is. -->
+  <nav
+    class="ml-2 flex max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-40 max-sm:ml-0 max-sm:justify-between max-sm:overflow-x-auto max-sm:border-t max-sm:bg-raised max-sm:px-1 max-sm:pb-[env(safe-area-inset-bottom)]"
+    aria-label="Views"
+  >
     {#each views as view (view.href)}
       <a
-        class="quiet border-b-3! rounded-b-none! font-semibold max-sm:px-2!"
-        class:border-b-coral!={page.url.pathname === view.href}
+        class="quiet border-b-3! rounded-b-none! font-semibold max-sm:min-h-13! max-sm:rounded-none! max-sm:border-t-3! max-sm:border-b-0! max-sm:px-1.5! max-sm:text-[15px]"
+        class:here={page.url.pathname === view.href}
         href="{view.href}{page.url.search}"
         aria-current={page.url.pathname === view.href ? 'page' : undefined}
         >{view.name}
@@ -72,7 +76,9 @@
       aria-label="Units: {bench.system === 'metric'
         ? 'centimetres and Celsius'
         : 'inches and Fahrenheit'}; switch"
-      onclick={switchUnits}>{bench.system === 'metric' ? 'cm °C' : 'in °F'}</button
+      onclick={switchUnits}
+      ><span class="whitespace-nowrap">{bench.system === 'metric' ? 'cm °C' : 'in °F'}</span
+      ></button
     >
     <button
       class="quiet max-sm:px-2!"
@@ -86,10 +92,22 @@
           fill="currentColor"
         />
       </svg>
-      <span class="max-lg:hidden">{screen.ground === 'day' ? 'Day' : 'Night'}</span>
+      <span class="max-2xl:hidden">{screen.ground === 'day' ? 'Day' : 'Night'}</span>
     </button>
     <button class="quiet max-sm:hidden" aria-label="All keys" onclick={() => (shell.help = true)}
       ><kbd class="text-base!">?</kbd></button
     >
   </div>
 </header>
+
+<style>
+  .here {
+    border-bottom-color: var(--coral) !important;
+    border-top-color: var(--coral) !important;
+  }
+  @media (min-width: 640px) {
+    .here {
+      border-top-color: transparent !important;
+    }
+  }
+</style>

@@ -8,9 +8,11 @@ export interface View {
 }
 
 export const views: View[] = [
+  { href: '/today', name: 'Today', key: '1' },
   { href: '/', name: 'Room', key: '2' },
   { href: '/sowing', name: 'Sowing', key: '3' },
   { href: '/seeds', name: 'Seeds', key: '4' },
   { href: '/power', name: 'Power', key: '5' },
+  { href: '/log', name: 'Log', key: '6' },
   { href: '/setup', name: 'Setup', key: '' },
 ];

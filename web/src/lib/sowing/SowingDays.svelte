@@ -17,9 +17,15 @@
   const { dates, sowing, index }: Props = $props();
 
   const words = $derived(bench.words);
+  const tray = $derived(
+    bench.draft?.trays.find((tray) => tray.parts.some((part) => part.sowing === sowing.id))?.id,
+  );
   type Day = 'sow_on' | 'out_on' | 'covered_until';
   const days = $derived<[Day, string, string][]>([
-    ['sow_on', sowing.sown ? 'Sown on' : 'I sow on', dates.sow],
+    // What is in the log is corrected there.
+    ...(dates.sown_logged
+      ? []
+      : ([['sow_on', sowing.sown ? 'Sown on' : 'I sow on', dates.sow]] as [Day, string, string][])),
     ['out_on', 'I plant out on', dates.out],
     ...(sowing.covered_until != null
       ? ([['covered_until', 'Covered outdoors until', dates.out]] as [Day, string, string][])
@@ -63,6 +69,12 @@
 </script>
 
 <div class="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2" data-testid="sowing-days">
+  {#if dates.sown_logged}
+    <p class="w-full">
+      Sown on {words.date(dates.sow)}, as you logged.
+      <a class="underline" href="/log?tray={tray ?? ''}">Look back, or correct it</a>
+    </p>
+  {/if}
   {#each days as [field, label, day] (field)}
     <div class="flex flex-wrap items-end gap-2">
       <DateField
@@ -99,9 +111,11 @@
       onclear={() => wait(undefined)}
     />
   {/if}
-  <CheckField
-    label="It is sown: this day stays, whatever else changes"
-    value={sowing.sown ?? false}
-    onset={markSown}
-  />
+  {#if !dates.sown_logged}
+    <CheckField
+      label="It is sown: this day stays, whatever else changes"
+      value={sowing.sown ?? false}
+      onset={markSown}
+    />
+  {/if}
 </div>

@@ -309,7 +309,7 @@
               nowhere={nowhereOf(dates.sowing)}
               {dates}
               {axis}
-              fixed={sowing?.stays != null || sowing?.sown === true}
+              fixed={sowing?.stays != null || sowing?.sown === true || dates.sown_logged}
               onshift={(days, done) => shift(dates, days, done)}
               onopen={() => open(dates.sowing)}
             />
