@@ -20,6 +20,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    // Requests must be seen by the tests; those of the offline shell let it in.
+    serviceWorkers: 'block',
     launchOptions: LAUNCH,
     trace: process.env.CI ? 'off' : 'retain-on-failure',
   },

@@ -10,17 +10,17 @@ const sowing = async (page: Page, app: App, id: string) =>
 
 test('a strand is nudged and dragged, and says what follows', async ({ page, app }) => {
   await page.goto(`${app.url}/sowing?on=2027-04-09`);
-  const strand = page.getByTestId('strand-tomato');
-  await expect(strand).toHaveAccessibleName(/Tomato ‘Copper Bell’: sow .* out/);
+  const strand = page.getByTestId('strand-cucumber');
+  await expect(strand).toHaveAccessibleName(/Cucumber ‘Long Acre’: sow .* out/);
   // What is told goes away again: it is waited for from the first key on.
   const told = expect(
     page.getByRole('status').filter({ hasText: 'Sowing dates moved' }),
-  ).toContainText('Tomato ‘Copper Bell’', { timeout: 20_000 });
+  ).toContainText('Cucumber ‘Long Acre’', { timeout: 20_000 });
   await strand.focus();
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
   await page.keyboard.press('Shift+ArrowLeft');
-  await expect.poll(async () => (await sowing(page, app, 'tomato')).shift_days).toBe(-21);
+  await expect.poll(async () => (await sowing(page, app, 'cucumber')).shift_days).toBe(-21);
   await told;
   await page.keyboard.press('Enter');
   const sheet = page.getByTestId('sowing-sheet');
@@ -29,15 +29,15 @@ test('a strand is nudged and dragged, and says what follows', async ({ page, app
     .getByRole('button', { name: /^Move the sowing .* later/ })
     .first()
     .click();
-  await expect.poll(async () => (await sowing(page, app, 'tomato')).shift_days).not.toBe(-21);
-  await page.getByTestId('strand-cabbage').scrollIntoViewIfNeeded();
-  const cabbage = (await page.getByTestId('strand-cabbage').boundingBox())!;
-  await page.mouse.move(cabbage.x + 380, cabbage.y + 20);
+  await expect.poll(async () => (await sowing(page, app, 'cucumber')).shift_days).not.toBe(-21);
+  await page.getByTestId('strand-melon').scrollIntoViewIfNeeded();
+  const melon = (await page.getByTestId('strand-melon').boundingBox())!;
+  await page.mouse.move(melon.x + 760, melon.y + 20);
   await page.mouse.down();
-  await page.mouse.move(cabbage.x + 410, cabbage.y + 20, { steps: 6 });
+  await page.mouse.move(melon.x + 790, melon.y + 20, { steps: 6 });
   await page.mouse.up();
   await expect
-    .poll(async () => (await sowing(page, app, 'cabbage')).shift_days ?? 0)
+    .poll(async () => (await sowing(page, app, 'melon')).shift_days ?? 0)
     .toBeGreaterThan(2);
 });
 
@@ -45,21 +45,21 @@ test('what is sown stays on its day, and a cooler room moves only the rest', asy
   page,
   app,
 }) => {
-  await page.goto(`${app.url}/sowing?sowing=onion&on=2027-03-20`);
+  await page.goto(`${app.url}/sowing?sowing=cucumber&on=2027-03-20`);
   const days = page.getByTestId('sowing-days');
   await days.getByRole('checkbox', { name: /^It is sown/ }).check();
-  await expect.poll(async () => (await sowing(page, app, 'onion')).sown).toBe(true);
-  const day = (await sowing(page, app, 'onion')).sow_on;
-  await days.getByLabel('I plant out on').fill('20 April');
+  await expect.poll(async () => (await sowing(page, app, 'cucumber')).sown).toBe(true);
+  const day = (await sowing(page, app, 'cucumber')).sow_on;
+  await days.getByLabel('I plant out on').fill('1 June');
   await days.getByLabel('I plant out on').press('Enter');
-  await expect.poll(async () => (await sowing(page, app, 'onion')).out_on).toBe('2027-04-20');
+  await expect.poll(async () => (await sowing(page, app, 'cucumber')).out_on).toBe('2027-06-01');
   await page.goto(`${app.url}/setup?on=2027-03-20`);
   await page.getByLabel('Air by day').fill('14');
   await page.getByLabel('Air by day').press('Enter');
   const told = page.getByRole('status').filter({ hasText: 'Sowing dates moved' });
   await expect(told).toContainText(/\d+ days earlier/);
-  await expect(told).not.toContainText('Onion');
-  expect((await sowing(page, app, 'onion')).sow_on).toBe(day);
+  await expect(told).not.toContainText('Cucumber');
+  expect((await sowing(page, app, 'cucumber')).sow_on).toBe(day);
 });
 
 test('strands are filtered and grouped, and a sowing is repeated and taken out', async ({

@@ -69,8 +69,8 @@ test('a chamber is warmer on top, and another setting moves all shelves', async 
 test('dates say what root zone they were reckoned with', async ({ page, app }) => {
   await page.goto(`${app.url}/setup?on=2027-04-09`);
   await expect(page.getByText('Lettuce ‘Green Quilt’')).toBeVisible();
-  const parsley = page.getByRole('row', { name: /Parsley/ });
-  await parsley.getByRole('button', { name: 'Why this day it comes up?' }).click();
+  const melon = page.getByRole('row', { name: /Melon/ });
+  await melon.getByRole('button', { name: 'Why this day it comes up?' }).click();
   await expect(page.getByText(/half are up .* with .* at 2\d/)).toBeVisible();
 });
 
