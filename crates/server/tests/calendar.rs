@@ -38,18 +38,18 @@ fn run(program: &str, arguments: &[&str], input: &str, home: &Path) -> String {
     String::from_utf8(out.stdout).unwrap()
 }
 
-/// The plan with a name that wants escaping and folding, and peppers moved by so many days.
+/// The plan with a name that wants escaping and folding, and cucumbers moved by so many days.
 fn save(server: &Server, base: i64, shift_days: i64) {
     let mut plan = server.get("/api/plans/1").json()["plan"].clone();
     plan["name"] = json!(
         "Stall; trays, \\ \"labels\" and übermäßig lange Wörter, die umgebrochen werden müssen"
     );
     let sowings = plan["sowings"].as_array_mut().unwrap();
-    let pepper = sowings.iter_mut().find(|s| s["id"] == "pepper").unwrap();
-    pepper["shift_days"] = json!(shift_days);
-    pepper["variety"] =
+    let cucumber = sowings.iter_mut().find(|s| s["id"] == "cucumber").unwrap();
+    cucumber["shift_days"] = json!(shift_days);
+    cucumber["variety"] =
         json!("Äpfel, Birnen; und \\ noch viele andere lange Namen ohne Ende, ö ö ö ö ö ö ö ö");
-    let edit = json!({"base_revision": base, "word": "moved peppers", "plan": plan});
+    let edit = json!({"base_revision": base, "word": "moved cucumbers", "plan": plan});
     let saved = server.send("POST", "/api/plans/1/revisions", &edit.to_string());
     assert_eq!(saved.status, 201, "{saved:?}");
 }
@@ -93,7 +93,7 @@ fn a_strict_parser_reads_it_and_lines_are_folded_and_escaped() {
     assert_eq!(uids.len(), events.len());
     let sow = events
         .iter()
-        .find(|e| e["uid"] == "sow-pepper-plan-1@faint-sunrise.invalid")
+        .find(|e| e["uid"] == "sow-cucumber-plan-1@faint-sunrise.invalid")
         .unwrap();
     assert!(
         sow["summary"]
@@ -173,8 +173,8 @@ fn a_client_that_imports_it_again_moves_what_moved_and_doubles_nothing() {
     };
     let before = import();
     let sow = |lines: &[String]| {
-        let mut found = lines.iter().filter(|l| l.contains(" sow-pepper-plan-1@"));
-        let line = found.next().expect("peppers are sown").clone();
+        let mut found = lines.iter().filter(|l| l.contains(" sow-cucumber-plan-1@"));
+        let line = found.next().expect("cucumbers are to be sown").clone();
         assert_eq!(found.next(), None);
         line[..10].to_owned()
     };
