@@ -1,5 +1,5 @@
 // Looking back: found, told tray by tray, corrected, and as a table.
-import AxeBuilder from '@axe-core/playwright';
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '../app.ts';
 
 test('the log is searched and a tray is looked back on', async ({ page, app }) => {

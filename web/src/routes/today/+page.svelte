@@ -12,6 +12,10 @@
   const plan = $derived(bench.view?.id);
   const today = $derived(walk.today?.date === bench.date ? walk.today : undefined);
   const isToday = $derived(bench.date === bench.view?.today);
+  const season = $derived(bench.draft?.season);
+  const inSeason = $derived(
+    season && bench.view && season.from <= bench.view.today && bench.view.today <= season.to,
+  );
   let adding = $state(false);
   let caughtUp = $state(false);
 
@@ -58,7 +62,9 @@
       <p class="text-sm text-soft">
         {bench.date > bench.view.today ? 'This day is still to come; what' : 'What'} you tap is noted
         on {words.date(walk.on)}.
-        <button class="quiet border-frame!" onclick={() => bench.today()}>Go to today</button>
+        {#if inSeason}
+          <button class="quiet border-frame!" onclick={() => bench.today()}>Go to today</button>
+        {/if}
       </p>
     {/if}
     {#if walk.old}
