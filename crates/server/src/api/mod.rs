@@ -80,6 +80,19 @@ struct App {
 }
 
 impl App {
+    /// Reads the log of the plan that is likely to be opened: a long one takes its time, once.
+    async fn look_ahead(self) {
+        let logs = Arc::clone(&self.logs);
+        let read = self.store(move |store| {
+            if let Some(plan) = store.plans()?.first() {
+                logs.of(store, plan.id)?;
+            }
+            Ok(())
+        });
+        // Whoever asks for it hears what is wrong with it.
+        let _ = read.await;
+    }
+
     /// Runs `work` on the store, off the threads that serve requests.
     async fn store<T: Send + 'static>(
         &self,
@@ -193,6 +206,7 @@ pub fn router(store: Store, photos: Photos, longest: Duration) -> Router {
         photos: Arc::new(photos),
         runs: Arc::default(),
     };
+    tokio::spawn(app.clone().look_ahead());
     router
         .route(
             "/api/openapi.json",
