@@ -290,7 +290,7 @@
   .chip {
     display: inline-flex;
     gap: 0.35rem;
-    align-items: baseline;
+    align-items: center;
     min-height: 2.4rem;
     padding: 0.3rem 0.7rem;
     border: 1px solid var(--sage);
