@@ -476,3 +476,40 @@ fn an_empty_plan_has_nothing_to_do_and_says_when_something_is() {
     // Years away from the season nothing is reckoned that is not there.
     assert!(on(&plan, date(2199, 1, 1)).stops.len() < 3);
 }
+
+#[test]
+fn only_trays_that_are_sown_go_on_and_a_skipped_sowing_asks_for_nothing_more() {
+    let plan = kettle_fen(|_| ());
+    let (pepper, all) = (dates(&plan, "pepper"), sown(&plan, "pepper"));
+    let trays: Vec<&str> = plan.sown_in("pepper").map(|t| t.id.as_str()).collect();
+    assert!(trays.len() > 1);
+    // One of two is sown: its dome is vented, and the other is still to be sown.
+    let day = pepper.quarter.unwrap();
+    let one = after(plan.clone(), all[..1].to_vec());
+    let walk = on(&one, day);
+    let about = |what| found(&walk, what, "pepper").map(trays_of);
+    assert_eq!(about(JobKind::Vent), Some(vec![trays[0].to_owned()]));
+    assert_eq!(about(JobKind::Sow), Some(vec![trays[1].to_owned()]));
+    // One that is not to be sown at all is neither vented, counted nor watered.
+    let job = "sow/pepper".to_owned();
+    let skipped = noted(pepper.sow, Fact::Skipped { job });
+    let skipped = after(plan.clone(), [skipped]);
+    for later in [day, plus_days(day, 30)] {
+        let walk = on(&skipped, later);
+        let left = jobs(&walk).filter(|job| {
+            let about_it = |tray: &String| trays.contains(&tray.as_str());
+            trays_of(job).iter().any(about_it)
+        });
+        let left: Vec<JobKind> = left.map(|job| job.what).collect();
+        assert_eq!(left, [], "{later}");
+    }
+    // Skipped is not done: nothing says so.
+    let events = sunrise_core::ask::jobs(&skipped, fields());
+    let sow = events.iter().find(|event| event.id == "sow/pepper");
+    assert_eq!(sow.expect("it was planned").done, None);
+}
+
+fn trays_of(job: &Job) -> Vec<String> {
+    let trays = job.notes.iter().filter_map(|note| note.tray.clone());
+    trays.collect()
+}

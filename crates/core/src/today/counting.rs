@@ -87,7 +87,7 @@ fn of(walk: &Walk<'_, '_>, dates: &SowingDates) -> Option<Counting> {
     };
     let trays: Vec<&Tray> = plan
         .sown_in(&sowing.id)
-        .filter(|tray| !done(tray))
+        .filter(|tray| !done(tray) && walk.is_sown(&tray.id))
         .collect();
     let at = walk.stands(&trays.first()?.id, walk.date);
     let begins = first.max(walk.date);

@@ -22,6 +22,11 @@ pub(super) fn job(walk: &Walk<'_, '_>, events: &[Event], event: &Event) -> Vec<P
         .iter()
         .filter(|id| on_tray(plan, event, id).is_none());
     let left: Vec<&Tray> = left.filter_map(|id| walk.tray(id)).collect();
+    let waits = |tray: &&Tray| event.what > EventKind::Sow && !walk.is_sown(&tray.id);
+    let (unsown, left): (Vec<&Tray>, Vec<&Tray>) = left.into_iter().partition(waits);
+    if left.is_empty() && !unsown.is_empty() {
+        return Vec::new();
+    }
     if left.is_empty() {
         // A sowing without a tray yet is sown all the same.
         let at = Where::Table;

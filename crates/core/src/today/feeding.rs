@@ -42,7 +42,7 @@ pub(super) fn jobs(walk: &Walk<'_, '_>) -> Vec<Placed> {
 }
 
 fn hungry<'a>(walk: &Walk<'_, '_>, standing: &Standing<'a>) -> Option<Hungry<'a>> {
-    if !standing.is_up_or_hardening() {
+    if !standing.is_up_or_hardening() || !walk.is_sown(&standing.tray.id) {
         return None;
     }
     let past = walk.reckoned.plan.happened().tray(&standing.tray.id);

@@ -79,7 +79,9 @@ fn hardening<'a>(walk: &Walk<'a, '_>, dates: &'a SowingDates) -> Vec<&'a Tray> {
     let plan = walk.reckoned.plan;
     let is_one = |tray: &&Tray| {
         let span = PartSpan::of(plan, tray, dates);
-        span.stage_on(walk.date) == Some(Stage::Harden) && tray.parts[0].sowing == dates.sowing
+        span.stage_on(walk.date) == Some(Stage::Harden)
+            && tray.parts[0].sowing == dates.sowing
+            && walk.is_sown(&tray.id)
     };
     plan.trays_of(&dates.sowing).filter(is_one).collect()
 }
@@ -181,7 +183,8 @@ fn frost(walk: &Walk<'_, '_>) -> Option<Placed> {
         let past = walk.reckoned.plan.happened().tray(tray);
         past.and_then(|past| past.outdoors) == Some((walk.date, false))
     };
-    let notes = night.carry.iter().filter(|own| !brought_in(&own.tray));
+    let inside = |tray: &str| brought_in(tray) || !walk.is_sown(tray);
+    let notes = night.carry.iter().filter(|own| !inside(&own.tray));
     let notes = notes.filter_map(|own| {
         let tray = walk.tray(&own.tray)?;
         let fact = Fact::Hardening {

@@ -1,5 +1,7 @@
 //! What the jobs of a day are found by: the plan, the day, and every bay on it.
 
+use std::collections::HashSet;
+
 use jiff::civil::Date;
 
 use crate::basis::dates::{days_between, plus_days};
@@ -46,12 +48,19 @@ pub(super) struct Walk<'a, 'v> {
     pub(super) date: Date,
     /// Every bay on the day.
     pub(super) views: &'v [BayView<'a>],
+    /// Trays that wait to be sown though their day has come: nothing else is to be done to them.
+    pub(super) unsown: HashSet<&'v str>,
 }
 
 /// A job with where it is done.
 pub(super) type Placed = (Where, Job);
 
 impl<'a> Walk<'a, '_> {
+    /// Whether the tray called `id` is sown by now, or was not to be yet.
+    pub(super) fn is_sown(&self, id: &str) -> bool {
+        !self.unsown.contains(id)
+    }
+
     /// The tray called `id`.
     pub(super) fn tray(&self, id: &str) -> Option<&'a Tray> {
         let plan = self.reckoned.plan;

@@ -1,5 +1,8 @@
 //! The jobs of a day in the order in which somebody walks round the room.
 
+use std::collections::HashSet;
+use std::ops::RangeInclusive;
+
 use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -9,7 +12,7 @@ use crate::basis::words::{Statement, say};
 use crate::day::view::BayView;
 use crate::season::Reckoned;
 use crate::season::jobs;
-use crate::season::jobs::{Event, EventKind};
+use crate::season::jobs::{Event, EventKind, on_tray};
 use crate::today::job::{Job, Pressing};
 use crate::today::look::{Placed, Walk, Where};
 use crate::today::unlogged::Unlogged;
@@ -55,15 +58,19 @@ const MOST_OPEN: usize = 16;
 impl Today {
     /// What is to be done on `date`, when every bay is as `views` show it.
     pub fn of<'a>(reckoned: &'a Reckoned<'a>, date: Date, views: &[BayView<'a>]) -> Self {
+        let events = jobs::all(reckoned);
+        let long_ago = plus_days(date, -LONG_AGO_DAYS);
         let walk = Walk {
             reckoned,
             date,
             views,
+            unsown: unsown(reckoned, &events, long_ago..=date),
         };
-        let events = jobs::all(reckoned);
         let soon = plus_days(date, EARLY_DAYS);
-        let long_ago = plus_days(date, -LONG_AGO_DAYS);
-        let open = events.iter().filter(|event| event.done.is_none());
+        let skipped = |event: &Event| reckoned.plan.happened().job(&event.id).skipped.is_some();
+        let open = events
+            .iter()
+            .filter(|event| event.done.is_none() && !skipped(event));
         let (due, later): (Vec<_>, Vec<_>) = open.partition(|event| event.date <= soon);
         let (mut gone, due): (Vec<_>, Vec<_>) = due.into_iter().partition(|e| e.date < long_ago);
         let (superseded, due) = walk.superseded(due);
@@ -97,35 +104,25 @@ impl<'a> Walk<'a, '_> {
         !put_off && !skipped
     }
 
-    /// Of the jobs that are `due`, those that a later one makes idle, and the others. Where anything is logged,
-    /// what was not logged as sown is not sown: nothing after that is due. Else the last step of a tray that
-    /// is due shows that those before it were done.
+    /// Of the jobs that are `due`, those that a later one makes idle, and the others: the last step of a tray
+    /// that is due shows that those before it were done. Where anything is logged, what was not logged as sown
+    /// is still to be sown.
     fn superseded<'e>(&self, due: Vec<&'e Event>) -> (Vec<&'e Event>, Vec<&'e Event>) {
         let logging = !self.reckoned.plan.happened().is_empty();
-        let due_now: Vec<&Event> = due
-            .iter()
-            .copied()
-            .filter(|e| e.date <= self.date)
-            .collect();
-        let shares = |a: &Event, b: &Event| a.trays.iter().any(|tray| b.trays.contains(tray));
-        let unsown = |event: &Event| {
-            let sown = due_now.iter().filter(|other| other.what == EventKind::Sow);
-            let mut own = sown.filter(|other| shares(other, event));
-            event.what > EventKind::Sow && own.next().is_some()
-        };
+        let due_now = due.iter().copied();
+        let due_now: Vec<&Event> = due_now.filter(|e| e.date <= self.date).collect();
         let passed = |event: &Event| {
             let mut others = due_now.iter();
-            let idle = event.what.is_a_step() && event.date <= self.date && !event.trays.is_empty();
+            let idle = event.what.is_a_step()
+                && event.date <= self.date
+                && !event.trays.is_empty()
+                && !(logging && event.what == EventKind::Sow);
             idle && others.any(|other| {
                 let later =
                     other.what.is_a_step() && other.what > event.what && other.date >= event.date;
                 later && event.trays.iter().all(|tray| other.trays.contains(tray))
             })
         };
-        if logging {
-            let open = due.into_iter().filter(|event| !unsown(event));
-            return open.partition(|event| event.what != EventKind::Sow && passed(event));
-        }
         due.into_iter().partition(|event| passed(event))
     }
 
@@ -216,4 +213,28 @@ fn can_wait(job: &Job) -> bool {
         // A week late even what recurs is pressing.
         Pressing::Overdue(days) => job.recurring && days < 7,
     }
+}
+
+/// The trays that are not sown though their day has come, as far as anything is logged: nothing else is to be
+/// done to them. What was to be sown before these `days` was sown and not logged, unless that was skipped.
+fn unsown<'e>(
+    reckoned: &Reckoned<'_>,
+    events: &'e [Event],
+    days: RangeInclusive<Date>,
+) -> HashSet<&'e str> {
+    let plan = reckoned.plan;
+    if plan.happened().is_empty() {
+        return HashSet::new();
+    }
+    let waits = |event: &&Event| {
+        let skipped = plan.happened().job(&event.id).skipped.is_some();
+        event.what == EventKind::Sow && (skipped || days.contains(&event.date))
+    };
+    let open = events.iter().filter(|event| event.done.is_none());
+    open.filter(waits)
+        .flat_map(|event| {
+            let trays = event.trays.iter().map(String::as_str);
+            trays.filter(|tray| on_tray(plan, event, tray).is_none())
+        })
+        .collect()
 }

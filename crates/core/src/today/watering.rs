@@ -53,6 +53,9 @@ fn thirsty<'a>(
     standing: &'a Standing<'a>,
 ) -> Option<Thirsty<'a>> {
     let tray = &standing.tray.id;
+    if !walk.is_sown(tray) {
+        return None;
+    }
     let past = walk.reckoned.plan.happened().tray(tray);
     let watered = past.and_then(|past| past.watered);
     // What is sown or potted is watered in.

@@ -8,8 +8,7 @@ use crate::season::jobs::event::{Event, EventKind};
 
 /// The day by which `event` was done to all of its trays; `None` while it was not.
 pub(super) fn by(plan: &SoundPlan, event: &Event) -> Option<Date> {
-    let job = plan.happened().job(&event.id);
-    let own = job.done.or(job.skipped);
+    let own = plan.happened().job(&event.id).done;
     if own.is_some() || event.trays.is_empty() {
         return own;
     }
