@@ -25,6 +25,7 @@ pub mod day;
 pub mod cost;
 pub mod placement;
 pub mod readings;
+pub mod learning;
 pub mod advice;
 pub mod today;
 pub mod edit;

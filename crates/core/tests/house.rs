@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 24] = [
+const ROOMS: [&str; 25] = [
     "basis",
     "site",
     "crops",
@@ -26,6 +26,7 @@ const ROOMS: [&str; 24] = [
     "cost",
     "placement",
     "readings",
+    "learning",
     "advice",
     "today",
     "edit",

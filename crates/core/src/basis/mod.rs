@@ -4,6 +4,7 @@ pub mod clock;
 pub mod dates;
 pub mod fault;
 pub mod ids;
+pub mod learned;
 pub mod manner;
 pub mod plane;
 pub mod range;

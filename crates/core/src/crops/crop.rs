@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::learned::Learned;
 use crate::crops::emergence::Emergence;
 
 /// One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`].
@@ -89,6 +90,12 @@ pub struct Crop {
     pub seedlings_per_seed: f64,
     /// Years in a cool, dry room until half of the seed is dead.
     pub seed_life_years: Known,
+    /// How fast it comes up here, as a share of the rate that its figures have, as counts showed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub comes_up_here: Option<Learned>,
+    /// How tall it grows here, as a share of the height that its figures have, as rulers showed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tall_here: Option<Learned>,
     /// What else is good to know of it.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,

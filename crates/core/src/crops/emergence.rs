@@ -113,6 +113,18 @@ impl EmergenceCurve {
         ]))
     }
 
+    /// The same where everything shows `pace` times as fast.
+    #[must_use]
+    pub fn at_pace(mut self, pace: f64) -> Self {
+        self.rate.iter_mut().for_each(|(_, rate)| *rate *= pace);
+        for (_, tested) in &mut self.nodes {
+            if let Tested::Days(days) = tested {
+                *days /= pace;
+            }
+        }
+        self
+    }
+
     /// The temperature at which it comes up fastest, in °C.
     pub fn best_c(&self) -> f64 {
         let fastest = self.rate.iter().max_by(|a, b| a.1.total_cmp(&b.1));

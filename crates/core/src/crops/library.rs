@@ -107,6 +107,15 @@ impl Crop {
     /// # Panics
     /// When its emergence is none that [`Crop::check`] lets through.
     pub fn curve(&self) -> Cow<'static, EmergenceCurve> {
+        let curve = self.plain_curve();
+        match self.comes_up_here {
+            Some(here) => Cow::Owned(curve.into_owned().at_pace(here.value)),
+            None => curve,
+        }
+    }
+
+    /// Its days to emergence by its own figures, whatever was learned of it here.
+    pub fn plain_curve(&self) -> Cow<'static, EmergenceCurve> {
         const SOUND: &str = "a crop's emergence is checked before it is used";
         match &self.emergence {
             Emergence::Row(row) => Cow::Borrowed(library().rows.get(row).expect(SOUND)),
@@ -293,6 +302,14 @@ impl Crop {
             ),
         ] {
             faults.number(&at.at(name), value, range, quantity);
+        }
+        for (name, learned) in [
+            ("comes_up_here", self.comes_up_here),
+            ("tall_here", self.tall_here),
+        ] {
+            if let Some(learned) = learned {
+                learned.check(&at.at(name), 0.1..=5.0, Quantity::Share, faults);
+            }
         }
         // A curve that never reaches its own best temperature would promise nothing.
         let thermal_fine = match &self.emergence {

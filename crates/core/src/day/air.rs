@@ -56,7 +56,7 @@ pub fn bay_air(plan: &SoundPlan, bay: &Bay<'_>, closed: Option<&ClosedAir>) -> B
     let (day_c, humidity) = match closed.and_then(|air| air.shelf_of(bay.tier_index)) {
         Some(shelf) => (shelf.mean_c, CHAMBER_HUMIDITY),
         None => {
-            let air = &plan.site.air;
+            let air = bay.place.air_around(&plan.site.air);
             (air.day_c, air.humidity.unwrap_or(USUAL_HUMIDITY))
         }
     };

@@ -77,14 +77,14 @@ impl BayView<'_> {
 
     /// The mean of the air through the day and night, in °C.
     pub fn mean_air_c(&self) -> f64 {
-        let air = &self.plan.site.air;
+        let air = self.bay.place.air_around(&self.plan.site.air);
         self.shelf_air()
             .map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c)
     }
 
     /// The coldest of the air, in °C.
     pub fn coldest_air_c(&self) -> f64 {
-        let air = &self.plan.site.air;
+        let air = self.bay.place.air_around(&self.plan.site.air);
         self.shelf_air()
             .map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c)
     }

@@ -1,6 +1,7 @@
 //! How tall a seedling grows: by warmth, more in dim light, in a crowd and in warm days after cool
 //! nights.
 
+use crate::basis::learned::Learned;
 use crate::crops::Crop;
 use crate::growth::conditions::{Air, Conditions};
 use crate::growth::pace::{growing_days, thermal_cd, usual_cd};
@@ -28,9 +29,16 @@ fn sigmoid(way: f64) -> f64 {
     1.0 / (1.0 + (-STEEPNESS * (way - MIDDLE)).exp())
 }
 
+/// How tall it grows here against its figures.
+fn tall_here(crop: &Crop) -> f64 {
+    Learned::share(crop.tall_here)
+}
+
 /// Height in mm that `crop` owes to its seed after `cd` °Cd since it came up.
 fn from_seed_mm(crop: &Crop, cd: f64) -> f64 {
-    crop.emerges_mm.min(crop.height_out_mm) * (cd / STANDS_AFTER_CD).clamp(0.0, 1.0)
+    tall_here(crop)
+        * crop.emerges_mm.min(crop.height_out_mm)
+        * (cd / STANDS_AFTER_CD).clamp(0.0, 1.0)
 }
 
 /// Height in mm that it owes to its leaves by then: a logistic curve that ends at the crop's height at
@@ -38,7 +46,8 @@ fn from_seed_mm(crop: &Crop, cd: f64) -> f64 {
 fn from_leaves_mm(crop: &Crop, growing_days: f64, cd: f64) -> f64 {
     let way = cd.max(0.0) / (usual_cd(crop) * growing_days);
     let (none, all) = (sigmoid(0.0), sigmoid(1.0));
-    (crop.height_out_mm - crop.emerges_mm).max(0.0) * (sigmoid(way) - none) / (all - none)
+    tall_here(crop) * (crop.height_out_mm - crop.emerges_mm).max(0.0) * (sigmoid(way) - none)
+        / (all - none)
 }
 
 /// Height in mm of `crop` in usual conditions, `cd` °Cd after it came up: in thermal time (our own

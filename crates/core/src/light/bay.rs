@@ -1,5 +1,6 @@
 //! A bay's lamps as emitters of photons, a tray's cells as points, and the light on them.
 
+use crate::basis::learned::Learned;
 use crate::basis::plane::Footprint;
 use crate::light::fields::{
     BoxKey, CellField, FLOORS, Fields, Key, Level, fingerprint, open, over,
@@ -26,9 +27,9 @@ pub fn full_ppf_umol_s(lamp: &Lamp) -> f64 {
         .unwrap_or_else(|| lamp.flux_lm / 1000.0 * umol_per_s_per_klm(lamp.family, lamp.cct_k))
 }
 
-/// Photons per second that a lamp emits as it is, dimmed and aged, in µmol/s.
+/// Photons per second that a lamp emits as it is, dimmed, aged and as measured, in µmol/s.
 pub fn ppf_umol_s(lamp: &Lamp) -> f64 {
-    full_ppf_umol_s(lamp) * lamp.dimmed() * lamp.maintained()
+    full_ppf_umol_s(lamp) * lamp.dimmed() * lamp.maintained() * Learned::share(lamp.measured)
 }
 
 /// What a lux meter shows for a µmol/m²/s of `lamps` together; 0 without light.

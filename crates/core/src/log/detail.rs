@@ -46,8 +46,22 @@ pub enum About {
     Tray(String),
     /// A bay.
     Bay(BayRef),
+    /// A spot of a bay's deck.
+    Spot(DeckSpot),
     /// The room as a whole.
     Room,
+}
+
+/// A spot of a bay's deck.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DeckSpot {
+    /// The bay.
+    pub bay: BayRef,
+    /// From the left of the deck.
+    pub x_mm: f64,
+    /// From the front of the deck.
+    pub y_mm: f64,
 }
 
 /// A reading of an instrument.

@@ -244,6 +244,13 @@ impl Fact {
             | Self::Noted {
                 about: About::Bay(bay),
             } => Some(bay),
+            Self::Measured {
+                about: About::Spot(spot),
+                ..
+            }
+            | Self::Noted {
+                about: About::Spot(spot),
+            } => Some(&spot.bay),
             _ => None,
         }
     }
@@ -261,6 +268,19 @@ impl Fact {
             let known = crate::room::bays(&plan.places).map(|own| own.reference());
             let known = known.map(|own| format!("{}/{}", own.place, own.tier));
             faults.unknown(&at.at("bay"), &format!("{}/{}", bay.place, bay.tier), known);
+        }
+        if let Self::Measured {
+            about: About::Spot(spot),
+            ..
+        }
+        | Self::Noted {
+            about: About::Spot(spot),
+        } = self
+            && let Some(bay) = plan.bay(&spot.bay)
+        {
+            let (at, mm) = (at.at("about").at("spot"), Quantity::LengthMm);
+            faults.number(&at.at("x_mm"), spot.x_mm, 0.0..=bay.place.width_mm, mm);
+            faults.number(&at.at("y_mm"), spot.y_mm, 0.0..=bay.place.depth_mm, mm);
         }
         let mut number = |field: &str, value: f64, least: f64, most: f64, quantity| {
             faults.number(&at.at(field), value, least..=most, quantity);

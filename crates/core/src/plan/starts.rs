@@ -65,6 +65,7 @@ impl Starts {
                 cold: false,
                 stated: None,
                 test: None,
+                counted: None,
             },
             want: Want::usual(),
         }

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::basis::fault::{Fault, Faults, Pointer};
+use crate::basis::learned::Learned;
 use crate::basis::units::{Quantity, dli_mol_m2_d};
 use crate::basis::words::{Statement, say};
 use crate::day::spot::spot_light;
@@ -63,6 +64,8 @@ pub struct Reading {
 
 /// Phone sensors and hands differ by so much anyway (our own estimate).
 const AGREES_WITHIN: f64 = 0.1;
+/// One reading alone may be off by so much, as a share (our own estimate).
+const ONE_READING: f64 = 0.25;
 /// A reading further off than this was not taken of these lamps.
 const BELIEVABLE: std::ops::RangeInclusive<f64> = 0.3..=2.5;
 
@@ -116,7 +119,7 @@ pub fn probe(reckoned: &Reckoned<'_>, asked: &Probe) -> Result<Probed, Vec<Fault
                     dli: dli_mol_m2_d(measured, hours),
                     ratio,
                     verdict: verdict(ratio),
-                    fix: correction(&bay, ratio),
+                    fix: correction(&bay, asked.date, ratio),
                 }
             }),
     })
@@ -147,21 +150,25 @@ fn verdict(ratio: f64) -> Statement {
     }
 }
 
-fn correction(bay: &crate::room::Bay<'_>, ratio: f64) -> Option<Fix> {
+fn correction(bay: &crate::room::Bay<'_>, on: Date, ratio: f64) -> Option<Fix> {
     if (ratio - 1.0).abs() <= AGREES_WITHIN || !BELIEVABLE.contains(&ratio) {
         return None;
     }
-    // Four digits: what a meter of a phone can say.
-    let scaled = |value: f64| (value * ratio * 10.0).round() / 10.0;
-    let mut patch = Vec::new();
-    for (i, lamp) in bay.tier.lamps.iter().enumerate() {
-        let at = bay.pointer().at("lamps").at(i);
-        patch.push(PatchStep::replace(&at.at("flux_lm"), scaled(lamp.flux_lm)));
-        if let Some(ppf) = lamp.ppf_umol_s {
-            patch.push(PatchStep::replace(&at.at("ppf_umol_s"), scaled(ppf)));
-        }
-    }
-    let share = Quantity::Share.of(ratio);
+    // Three digits are more than a phone can say.
+    let scaled = |value: f64| (value * ratio * 1000.0).round() / 1000.0;
+    let lamps = bay.tier.lamps.iter().enumerate();
+    let patch = lamps.map(|(i, lamp)| {
+        let share = scaled(Learned::share(lamp.measured));
+        let one = Learned {
+            value: share,
+            low: share * (1.0 - ONE_READING),
+            high: share * (1.0 + ONE_READING),
+            readings: 1,
+            on,
+        };
+        PatchStep::set(&bay.pointer().at("lamps").at(i).at("measured"), one)
+    });
+    let share = Quantity::Share.of(ratio * Learned::share(bay.tier.lamps[0].measured));
     Some(Fix {
         label: say!("Correct the lamps to {share}", share = share.clone()),
         word: say!(
@@ -169,7 +176,7 @@ fn correction(bay: &crate::room::Bay<'_>, ratio: f64) -> Option<Fix> {
             bay = bay.name(),
             share = share
         ),
-        patch,
+        patch: patch.collect(),
     })
 }
 

@@ -5,6 +5,7 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::learned::Learned;
 use crate::basis::plane::Axis;
 
 /// How a lamp's white is made.
@@ -70,6 +71,9 @@ pub struct Lamp {
     /// How far it has aged; left out for a new lamp.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ageing: Option<Ageing>,
+    /// The share of the light that all the above has it give, as meters showed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub measured: Option<Learned>,
     /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub plugged: Option<String>,

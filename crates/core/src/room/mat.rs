@@ -1,5 +1,6 @@
 //! Heat mats.
 
+use crate::basis::learned::Learned;
 use crate::basis::plane::Axis;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -44,6 +45,9 @@ pub struct Mat {
     /// Thickness of the foam that it lies on; left out, it lies on the deck.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pad_mm: Option<f64>,
+    /// The share of its watts that warms what lies on it, as thermometers in the mix showed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub measured: Option<Learned>,
     /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub plugged: Option<String>,
@@ -62,6 +66,11 @@ pub enum MatProbe {
 }
 
 impl Mat {
+    /// The watts that it warms with.
+    pub fn warming_w(&self) -> f64 {
+        self.watts * Learned::share(self.measured)
+    }
+
     /// Its extent along x and along y, in mm.
     pub fn size_mm(&self) -> [f64; 2] {
         self.along.lay(self.length_mm, self.width_mm)

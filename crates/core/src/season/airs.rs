@@ -54,7 +54,7 @@ impl<'a> Airs<'a> {
             .entry((bay.place_index, setting, bay.tier_index))
             .or_insert_with(|| closed(plan, &bay));
         known.unwrap_or_else(|| {
-            let air = &plan.site.air;
+            let air = bay.place.air_around(&plan.site.air);
             Air::of(air.day_c, air.night_c)
         })
     }

@@ -67,10 +67,6 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
     let crop = plan.crop(sowing);
     let packet = plan.packet(sowing);
     let cells_of = |tray: &Tray| plan.cells_in(tray, &sowing.id);
-    let spare = sowing.spare.filter(|_| !sowing.fewest_seeds).unwrap_or(0.0);
-    let plants = (f64::from(sowing.wanted) * (1.0 + spare)).ceil() as u32;
-    let seed = crop.grown_from == GrownFrom::Seed;
-    let plants_per_cell = if seed { crop.plants_per_cell } else { 1 };
     // Those in large cells stay there.
     let cells_there: u32 = plan.sown_in(&sowing.id).map(cells_of).sum();
     let leave = plan
@@ -80,25 +76,10 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         0 => 1.0,
         leave => f64::from(leave) / f64::from(cells_there),
     };
-    let (comes_up, warm_first) = comes_up(crop, dates);
-    let asked = (sowing.stays.is_none()).then(|| {
-        let want = Want {
-            wanted: plants,
-            viability: None,
-            test: None,
-            comes_up,
-            losses: crop.losses,
-            plants_per_cell,
-            seedlings_per_seed: crop.seedlings_per_seed,
-            // Cuttings stand one to a place.
-            seeds_per_cell: sowing.seeds_per_cell.or((!seed).then_some(1)),
-            fewest: sowing.fewest_seeds,
-            most_empty: MOST_EMPTY,
-            sure: sowing.sure.unwrap_or(SURE),
-            seeds: packet.and_then(|packet| packet.seeds),
-        };
-        want.of_viability(viability(plan, sowing))
-    });
+    let (want, warm_first) = want(plan, sowing, dates);
+    let (plants, plants_per_cell) = (want.wanted, want.plants_per_cell);
+    let asked = sowing.stays.is_none();
+    let asked = asked.then(|| want.of_viability(viability(plan, sowing)));
     let (to_sow, problem) = match asked {
         None => (None, None),
         Some(Ok(to_sow)) => (Some(in_its_words(crop, plants, to_sow)), None),
@@ -126,6 +107,40 @@ fn of(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> SowingCells {
         problem,
         seeds_left: None,
     }
+}
+
+/// What is wanted of `sowing`, and why it is to be warmed first.
+fn want(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> (Want, Option<Statement>) {
+    let crop = plan.crop(sowing);
+    let spare = sowing.spare.filter(|_| !sowing.fewest_seeds).unwrap_or(0.0);
+    let seed = crop.grown_from == GrownFrom::Seed;
+    let (comes_up, warm_first) = comes_up(crop, dates);
+    let want = Want {
+        wanted: (f64::from(sowing.wanted) * (1.0 + spare)).ceil() as u32,
+        viability: None,
+        test: None,
+        comes_up,
+        losses: crop.losses,
+        plants_per_cell: if seed { crop.plants_per_cell } else { 1 },
+        seedlings_per_seed: crop.seedlings_per_seed,
+        // Cuttings stand one to a place.
+        seeds_per_cell: sowing.seeds_per_cell.or((!seed).then_some(1)),
+        fewest: sowing.fewest_seeds,
+        most_empty: MOST_EMPTY,
+        sure: sowing.sure.unwrap_or(SURE),
+        seeds: plan.packet(sowing).and_then(|packet| packet.seeds),
+    };
+    (want, warm_first)
+}
+
+/// Seeds in each cell as they were to be sown before any of the packet was counted; `None` in an open tray,
+/// where nobody knows.
+pub fn sown_per_cell(plan: &SoundPlan, sowing: &Sowing, dates: &SowingDates) -> Option<u32> {
+    let packet = plan.packet(sowing)?;
+    let unsown = packet.unsown(plan.crop(sowing), plan.season.from.year());
+    let (want, _) = want(plan, sowing, dates);
+    let to_sow = want.of_viability(unsown).ok()?;
+    (!to_sow.open_tray).then_some(to_sow.seeds_per_cell)
 }
 
 /// The same with the verdict on cuttings and slips in their own words.
@@ -221,6 +236,7 @@ mod tests {
             cold: false,
             stated: None,
             test,
+            counted: None,
         }
     }
 

@@ -39,16 +39,24 @@ impl<'a> Beds<'a> {
     /// The root zone of the first tray with `sowing` in it, hour by hour while it germinates, in
     /// °C; the room's air where it stands nowhere indoors.
     pub(super) fn root_zone_c(&mut self, sowing: &Sowing) -> Vec<f64> {
-        let air = &self.plan.site.air;
         self.computed(sowing, true)
-            .unwrap_or_else(|| air_through_day(air.day_c, air.night_c).to_vec())
+            .unwrap_or_else(|| self.in_air(sowing))
     }
 
     /// The same with no mat under it.
     pub(super) fn without_mat_c(&mut self, sowing: &Sowing) -> Vec<f64> {
-        let air = &self.plan.site.air;
         self.computed(sowing, false)
-            .unwrap_or_else(|| air_through_day(air.day_c, air.night_c).to_vec())
+            .unwrap_or_else(|| self.in_air(sowing))
+    }
+
+    /// The air where it stands, or the room's, hour by hour.
+    fn in_air(&self, sowing: &Sowing) -> Vec<f64> {
+        let tray = self.plan.sown_in(&sowing.id).next();
+        let stand = tray.and_then(|tray| tray.stand_in(Stage::Germinate));
+        let place = stand.and_then(|stand| self.plan.place(&stand.bay.place));
+        let room = &self.plan.site.air;
+        let air = place.map_or_else(|| room.clone(), |place| place.air_around(room));
+        air_through_day(air.day_c, air.night_c).to_vec()
     }
 
     fn computed(&mut self, sowing: &Sowing, on_mat: bool) -> Option<Vec<f64>> {

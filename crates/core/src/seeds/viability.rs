@@ -5,6 +5,7 @@ use statrs::distribution::{Beta, ContinuousCDF};
 use utoipa::ToSchema;
 
 use crate::basis::fault::{Faults, Pointer};
+use crate::basis::learned::Learned;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::crops::Crop;
@@ -37,6 +38,9 @@ pub struct Packet {
     /// The last test on damp paper; left out when there was none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub test: Option<GerminationTest>,
+    /// The share that is alive by what came up in trays; wins over all other.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub counted: Option<Learned>,
 }
 
 /// Where seed comes from.
@@ -158,12 +162,44 @@ impl SeedSource {
 }
 
 impl Packet {
-    /// How alive it is in `year`: by its test, else by what it states or its source, less what
+    /// How alive it is in `year`: by what came up in trays, else by its test, else by what it states or its source, less what
     /// age took.
     ///
     /// The share halves in the crop's seed life at room temperature, slowly at first:
     /// 2^−(age/life)^1.5 (our own estimate of the shape).
     pub fn viability(&self, crop: &Crop, year: i16) -> Viability {
+        if let Some(counted) = self.counted {
+            return self.since(counted, crop, year);
+        }
+        self.unsown(crop, year)
+    }
+
+    /// What age left of seed that was `counted`.
+    fn since(&self, counted: Learned, crop: &Crop, year: i16) -> Viability {
+        let left = |year: i16| self.left(crop, year);
+        let aged = left(year.max(counted.on.year())) / left(counted.on.year()).max(1e-6);
+        Viability {
+            share: counted.value * aged,
+            low: counted.low * aged,
+            high: counted.high * aged,
+            basis: counted.words(Quantity::Share),
+        }
+    }
+
+    /// The share of what was alive when it was fresh that still is.
+    fn left(&self, crop: &Crop, year: i16) -> f64 {
+        let age = f64::from((year - self.year).max(0));
+        (-(age / self.life_years(crop)).powf(1.5)).exp2()
+    }
+
+    /// Years until half of it is dead, as it is kept.
+    fn life_years(&self, crop: &Crop) -> f64 {
+        let life = crop.seed_life_years.known().unwrap_or(USUAL_LIFE_Y);
+        if self.cold { life * COLD } else { life }
+    }
+
+    /// How alive it is in `year` by all that is known but what came up in trays.
+    pub fn unsown(&self, crop: &Crop, year: i16) -> Viability {
         if let Some(test) = self.test {
             return test.viability();
         }
@@ -172,9 +208,7 @@ impl Packet {
             None => self.source.shares(),
         };
         let age = f64::from((year - self.year).max(0));
-        let life = crop.seed_life_years.known().unwrap_or(USUAL_LIFE_Y);
-        let life = if self.cold { life * COLD } else { life };
-        let left = (-(age / life).powf(1.5)).exp2();
+        let (life, left) = (self.life_years(crop), self.left(crop, year));
         // The older, the less sure.
         let unsure = left.sqrt();
         let basis = if age < 1.0 {
@@ -212,6 +246,9 @@ impl Packet {
         if let Some(test) = self.test {
             test.check(&at.at("test"), faults);
         }
+        if let Some(counted) = self.counted {
+            counted.check(&at.at("counted"), 0.005..=1.0, Quantity::Share, faults);
+        }
     }
 }
 
@@ -231,6 +268,7 @@ mod tests {
             cold,
             stated: None,
             test: None,
+            counted: None,
         }
     }
 

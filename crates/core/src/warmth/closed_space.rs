@@ -142,6 +142,7 @@ impl<'a> ClosedSpace<'a> {
         }
         let own = self.mats().find(|(_, mat)| mat.thermostat_c.is_some());
         let own = own.filter(|_| self.thermostat_in_air());
+        let around = self.place.air_around(&site.air);
         ChamberSetUp {
             width_mm: self.place.width_mm,
             depth_mm: self.place.depth_mm,
@@ -152,13 +153,13 @@ impl<'a> ClosedSpace<'a> {
                 .each_tier()
                 .map(|(_, tier)| self.over_floor(tier.deck_height_mm))
                 .collect(),
-            day_c: site.air.day_c,
-            night_c: site.air.night_c,
+            day_c: around.day_c,
+            night_c: around.night_c,
             heaters: self
                 .mats()
                 .filter(|_| inside.heat > 0.0)
                 .map(|(tier, mat)| Heater {
-                    watts: mat.watts * inside.heat,
+                    watts: mat.warming_w() * inside.heat,
                     at_mm: self.over_floor(tier.deck_height_mm),
                 })
                 .collect(),

@@ -61,7 +61,7 @@ pub fn root_zone(
     tray: TrayHere<'_>,
     shelf: Option<&ShelfDay>,
 ) -> RootZone {
-    let air = &site.air;
+    let air = place.air_around(&site.air);
     // Closed air swings as its own day does.
     let (day_c, night_c) = shelf.map_or((air.day_c, air.night_c), |s| (s.most_c, s.least_c));
     let mat = tray.mat.map(|(mat, _)| mat);
@@ -99,7 +99,7 @@ pub fn root_zone(
         under: pad.into_iter().chain(deck).collect(),
         warm_surface_c: None,
         mat: tray.mat.map(|(mat, cover)| HeatMat {
-            watts: mat.watts,
+            watts: mat.warming_w(),
             length_mm: mat.length_mm,
             width_mm: mat.width_mm,
             cover: cover.min(1.0),

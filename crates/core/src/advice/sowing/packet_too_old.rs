@@ -63,6 +63,7 @@ mod tests {
                     cold: false,
                     stated: None,
                     test,
+                    counted: None,
                 });
                 sowing(plan, "onion").packet = Some("old-onion".into());
             })

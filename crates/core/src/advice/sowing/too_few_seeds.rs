@@ -51,6 +51,7 @@ mod tests {
                     cold: true,
                     stated: Some(0.8),
                     test: None,
+                    counted: None,
                 });
                 sowing(plan, "onion").packet = Some("few".into());
             })

@@ -1,7 +1,7 @@
 //! The columns of the table.
 
 /// The columns of the table. Each row has those that its kind of fact needs.
-pub(super) const COLUMNS: [&str; 32] = [
+pub(super) const COLUMNS: [&str; 34] = [
     "id",
     "day",
     "at_h",
@@ -35,4 +35,7 @@ pub(super) const COLUMNS: [&str; 32] = [
     "corrects",
     // What the row is about where it is about neither tray nor bay.
     "about",
+    // The spot of a deck that it is about.
+    "x_mm",
+    "y_mm",
 ];

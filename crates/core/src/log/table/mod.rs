@@ -10,7 +10,7 @@ pub use write::written;
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::log::detail::{About, Dome, Loss, Measurement};
+    use crate::log::detail::{About, DeckSpot, Dome, Loss, Measurement};
     use crate::log::entry::Entry;
     use crate::log::fact::Fact;
     use crate::testing::{bay, noted};
@@ -91,6 +91,14 @@ mod tests {
             Fact::Measured {
                 about: About::Bay(bay()),
                 reading: Measurement::Lux(14_000.0),
+            },
+            Fact::Measured {
+                about: About::Spot(DeckSpot {
+                    bay: bay(),
+                    x_mm: 450.0,
+                    y_mm: 200.5,
+                }),
+                reading: Measurement::Ppfd(180.0),
             },
             Fact::Measured {
                 about: About::Tray(tray()),

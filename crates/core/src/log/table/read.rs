@@ -170,6 +170,7 @@ fn entry(cells: &BTreeMap<&str, &str>, id: impl Fn() -> String) -> Result<Entry,
         }
     }
     let (at_h, value) = (number("at_h"), number("value"));
+    let spot = (number("x_mm"), number("y_mm"));
     for column in FLAGS {
         let Some(cell) = cells.get(column) else {
             continue;
@@ -199,10 +200,13 @@ fn entry(cells: &BTreeMap<&str, &str>, id: impl Fn() -> String) -> Result<Entry,
         .get("place")
         .map(|place| serde_json::json!({"place": place, "tier": cells.get("tier").unwrap_or(&"")}));
     if about {
-        let about = match (fields.remove("tray"), bay) {
-            (Some(tray), _) => serde_json::json!({ "tray": tray }),
-            (None, Some(bay)) => serde_json::json!({ "bay": bay }),
-            (None, None) => "room".into(),
+        let about = match (fields.remove("tray"), bay, spot) {
+            (Some(tray), ..) => serde_json::json!({ "tray": tray }),
+            (None, Some(bay), (Some(x_mm), Some(y_mm))) => {
+                serde_json::json!({ "spot": { "bay": bay, "x_mm": x_mm, "y_mm": y_mm } })
+            }
+            (None, Some(bay), _) => serde_json::json!({ "bay": bay }),
+            (None, None, _) => "room".into(),
         };
         fields.insert("about".into(), about);
         if let (Some(reading), Some(value)) = (cells.get("reading"), value) {

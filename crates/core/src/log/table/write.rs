@@ -58,6 +58,11 @@ fn cells(entry: &Entry) -> Map<String, Value> {
 fn spread(cells: &mut Map<String, Value>, field: &str, value: Value) {
     match (field, value) {
         ("bay", Value::Object(bay)) => cells.extend(bay),
+        ("spot", Value::Object(spot)) => {
+            for (what, value) in spot {
+                spread(cells, &what, value);
+            }
+        }
         ("about", Value::String(room)) => {
             cells.insert("about".into(), room.into());
         }

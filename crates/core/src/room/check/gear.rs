@@ -32,6 +32,9 @@ impl Mat {
                 faults.number(&at.at(name), k, range, Quantity::DifferenceK);
             }
         }
+        if let Some(measured) = self.measured {
+            measured.check(&at.at("measured"), 0.05..=5.0, Quantity::Share, faults);
+        }
         if let Some(mm) = self.pad_mm {
             faults.number(&at.at("pad_mm"), mm, 1.0..=100.0, Quantity::LengthMm);
         }

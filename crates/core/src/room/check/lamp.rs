@@ -50,6 +50,9 @@ impl Lamp {
                 faults.number(&at.at(name), hours, range, Quantity::Hours);
             }
         }
+        if let Some(measured) = self.measured {
+            measured.check(&at.at("measured"), 0.05..=5.0, Quantity::Share, faults);
+        }
         if let Some(distribution) = &self.distribution {
             distribution.check(&at.at("distribution"), faults);
         }

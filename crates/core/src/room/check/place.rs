@@ -10,6 +10,14 @@ impl Place {
         faults.id(&at.at("id"), &self.id);
         faults.name(&at.at("name"), &self.name);
         self.kind.check(&at.at("kind"), faults);
+        for (name, measured) in [
+            ("air_day_k", self.air_day_k),
+            ("air_night_k", self.air_night_k),
+        ] {
+            if let Some(measured) = measured {
+                measured.check_difference(&at.at(name), faults);
+            }
+        }
         let deck = at.at("deck");
         let mut fine = true;
         for (at, mm, range) in [

@@ -3,10 +3,12 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::basis::learned::Learned;
 use crate::basis::plane::Axis;
 use crate::room::place::kinds::Kind;
 use crate::room::place::setting::PlaceSetting;
 use crate::room::tier::Tier;
+use crate::site::Air;
 
 /// Something that holds trays on one or more decks of one size.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -34,6 +36,12 @@ pub struct Place {
     /// Whether trays may stick out at its front, as far as they do not tip.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub overhang_accepted: bool,
+    /// How much warmer than the room's the air around it is by day, as thermometers showed, in K.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub air_day_k: Option<Learned>,
+    /// How much warmer than the room's the air around it is by night, as thermometers showed, in K.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub air_night_k: Option<Learned>,
     /// Where it stands on the floor; left out for what hangs on a wall or stands outdoors.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<Spot>,
@@ -111,6 +119,16 @@ pub enum Faces {
 }
 
 impl Place {
+    /// The air around it, in a room with `air`.
+    pub fn air_around(&self, air: &Air) -> Air {
+        let warmer = |learned: Option<Learned>| learned.map_or(0.0, |learned| learned.value);
+        Air {
+            day_c: air.day_c + warmer(self.air_day_k),
+            night_c: air.night_c + warmer(self.air_night_k),
+            humidity: air.humidity,
+        }
+    }
+
     /// Outer width, depth and height, walls and all.
     pub fn outer_mm(&self) -> [f64; 3] {
         let walls = 2.0 * self.wall_mm();
