@@ -26,6 +26,8 @@ pub mod cost;
 pub mod placement;
 pub mod readings;
 pub mod learning;
+pub mod batches;
+pub mod diagnosis;
 pub mod advice;
 pub mod today;
 pub mod edit;

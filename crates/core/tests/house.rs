@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 
 /// The rooms, in the order of the work, as docs/ARCHITECTURE.md shows them.
-const ROOMS: [&str; 25] = [
+const ROOMS: [&str; 27] = [
     "basis",
     "site",
     "crops",
@@ -27,6 +27,8 @@ const ROOMS: [&str; 25] = [
     "placement",
     "readings",
     "learning",
+    "batches",
+    "diagnosis",
     "advice",
     "today",
     "edit",

@@ -126,8 +126,15 @@ fn thermometers_in_the_mix_bring_back_the_mat() {
     let (label, truth) = (100.0, 0.6);
     let (plan, weak) = (fixed(label), fixed(label * truth));
     let weak_reckoned = reckoned(&weak);
-    let place = weak.places.iter().position(|place| place.id == "door").unwrap();
-    let trays: Vec<&str> = plan.sown_in("pepper").map(|tray| tray.id.as_str()).collect();
+    let place = weak
+        .places
+        .iter()
+        .position(|place| place.id == "door")
+        .unwrap();
+    let trays: Vec<&str> = plan
+        .sown_in("pepper")
+        .map(|tray| tray.id.as_str())
+        .collect();
     let days = [3, 4, 5].map(|n| date(2027, 2, 20 + n));
     let mut expected = Vec::new();
     for day in days {
@@ -153,7 +160,10 @@ fn thermometers_in_the_mix_bring_back_the_mat() {
 fn counts_bring_back_the_packet() {
     let plan = kettle_fen(|_| ());
     let all = reckoned(&plan);
-    for (id, packet, truth) in [("cabbage", "cabbage-26", 0.62), ("celery", "celery-24", 0.5)] {
+    for (id, packet, truth) in [
+        ("cabbage", "cabbage-26", 0.62),
+        ("celery", "celery-24", 0.5),
+    ] {
         let dates = dates_of(&all, id);
         let own = &plan.sowings[plan.sowing_index(id)];
         let each = sown_per_cell(&plan, own, dates).expect("it is sown in cells");
@@ -218,7 +228,12 @@ fn days_of_showing_bring_back_how_fast_a_crop_comes_up() {
     let counts = |chance: &mut Chance| {
         let mut entries = Vec::new();
         for tray in plan.sown_in("onion") {
-            entries.push(noted(dates.sow, Fact::Sown { tray: tray.id.clone() }));
+            entries.push(noted(
+                dates.sow,
+                Fact::Sown {
+                    tray: tray.id.clone(),
+                },
+            ));
             let half = days / truth * chance.normal(0.12).exp();
             for day in 1..=30 {
                 let up = 1.0 / (1.0 + (-(f64::from(day) - half) / (0.1 * half)).exp());
@@ -239,19 +254,38 @@ fn days_of_showing_bring_back_how_fast_a_crop_comes_up() {
 #[test]
 fn a_correction_is_one_patch_after_which_nothing_is_left_to_correct() {
     let plan = kettle_fen(|_| ());
-    let entries = || spots(&plan).iter().map(|(spot, own)| lux(spot, 0.7 * own)).collect::<Vec<_>>();
+    let entries = || {
+        spots(&plan)
+            .iter()
+            .map(|(spot, own)| lux(spot, 0.7 * own))
+            .collect::<Vec<_>>()
+    };
     let found = lesson(&plan, entries(), "lamps/door/t2");
-    assert_eq!((found.kind, found.quantity), (LessonKind::Lamps, Quantity::Share));
-    assert!(found.verdict.to_string().contains("70%"), "{}", found.verdict);
+    assert_eq!(
+        (found.kind, found.quantity),
+        (LessonKind::Lamps, Quantity::Share)
+    );
+    assert!(
+        found.verdict.to_string().contains("70%"),
+        "{}",
+        found.verdict
+    );
     let fix = found.fix.expect("a correction");
     let corrected = patched(&plan, &fix.patch).unwrap().check().unwrap();
     let lamps = &corrected.place("door").unwrap().tiers[1].lamps;
-    assert!(lamps.iter().all(|lamp| (lamp.measured.unwrap().value - 0.7).abs() < 0.01));
+    assert!(
+        lamps
+            .iter()
+            .all(|lamp| (lamp.measured.unwrap().value - 0.7).abs() < 0.01)
+    );
     let again = lesson(&corrected, entries(), "lamps/door/t2");
     assert_eq!(again.fix, None, "{}", again.verdict);
     assert!((again.now - 0.7).abs() < 0.01);
     // What agrees corrects nothing, and one reading alone is not sure enough for a fifth.
-    let fine = spots(&plan).iter().map(|(spot, own)| lux(spot, 0.98 * own)).collect();
+    let fine = spots(&plan)
+        .iter()
+        .map(|(spot, own)| lux(spot, 0.98 * own))
+        .collect();
     assert_eq!(lesson(&plan, fine, "lamps/door/t2").fix, None);
     let (spot, own) = spots(&plan).remove(2);
     let one = lesson(&plan, vec![lux(&spot, 0.82 * own)], "lamps/door/t2");
@@ -262,14 +296,22 @@ fn a_correction_is_one_patch_after_which_nothing_is_left_to_correct() {
 fn a_wild_reading_is_named_and_left_out_and_can_be_put_in() {
     let plan = kettle_fen(|_| ());
     let spots = spots(&plan);
-    let mut entries: Vec<Entry> = spots.iter().map(|(spot, own)| lux(spot, 0.9 * own)).collect();
+    let mut entries: Vec<Entry> = spots
+        .iter()
+        .map(|(spot, own)| lux(spot, 0.9 * own))
+        .collect();
     entries[3] = lux(&spots[3].0, 0.2 * spots[3].1);
     let wild = entries[3].id.clone();
     let told = Told::of(entries);
     let with = |put_in: &[String]| {
         let all = lessons(&reckoned(&plan), &told, put_in);
         let lesson = all.into_iter().find(|l| l.id == "lamps/door/t2").unwrap();
-        let own = lesson.readings.iter().find(|r| r.entry == wild).unwrap().clone();
+        let own = lesson
+            .readings
+            .iter()
+            .find(|r| r.entry == wild)
+            .unwrap()
+            .clone();
         (lesson, own)
     };
     let (without, own) = with(&[]);
@@ -308,10 +350,18 @@ fn readings_of_something_else_are_left_out_with_the_reason() {
     let since = vec![lux(&spot, own), noted(plus_days(DAY, 1), set.clone())];
     assert!(why(since, "lamps/door/t2").contains("set otherwise since"));
     // Where both are noted, the lamps hang as they did then.
-    let known = vec![noted(plus_days(DAY, -1), set.clone()), lux(&spot, own), noted(plus_days(DAY, 1), set)];
+    let known = vec![
+        noted(plus_days(DAY, -1), set.clone()),
+        lux(&spot, own),
+        noted(plus_days(DAY, 1), set),
+    ];
     let known = lesson(&plan, known, "lamps/door/t2");
     assert_eq!(known.readings[0].left_out, None);
-    let closed = measured(DAY, About::Bay(bay("cabinet", "t2")), Measurement::AirC(26.0));
+    let closed = measured(
+        DAY,
+        About::Bay(bay("cabinet", "t2")),
+        Measurement::AirC(26.0),
+    );
     assert!(why(vec![closed], "air_day_k/cabinet").contains("closed in"));
     let mixed = measured(DAY, About::Tray("lx1".into()), Measurement::HeightMm(60.0));
     assert!(why(vec![mixed], "height/lettuce").contains("several kinds"));
@@ -331,8 +381,15 @@ fn an_estimate_is_as_sure_as_its_readings() {
     // A grid that ends before the readings do tells nothing.
     let nodes: Vec<f64> = (0..=100).map(|i| f64::from(i) / 100.0).collect();
     let misfit = |at: f64| move |x: f64| vec![x - at; 5];
-    assert!(Estimate::on_grid(&nodes, misfit(0.5), 0.05).unwrap().holds(0.5));
+    assert!(
+        Estimate::on_grid(&nodes, misfit(0.5), 0.05)
+            .unwrap()
+            .holds(0.5)
+    );
     assert_eq!(Estimate::on_grid(&nodes, misfit(1.4), 0.05), None);
-    assert_eq!(outliers(&[1.0, 1.1, 0.9, 4.0], 0.1), [false, false, false, true]);
+    assert_eq!(
+        outliers(&[1.0, 1.1, 0.9, 4.0], 0.1),
+        [false, false, false, true]
+    );
     assert_eq!(outliers(&[1.0, 9.0], 0.1), [false, false]);
 }
