@@ -5,6 +5,7 @@ pub mod calc;
 mod fields;
 mod compare;
 mod jobs;
+mod learn;
 mod library;
 mod placing;
 mod power;
@@ -18,6 +19,10 @@ pub use compare::{
 };
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
+pub use learn::{
+    LessonEffect, SeasonTold, carried, compare_batches, diagnose, lesson_effect, lessons, meaning,
+    next_year,
+};
 pub use library::{crops, homes, kinds, units};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
@@ -28,6 +33,8 @@ pub use when::{CropStart, when};
 pub use crate::advice::Finding;
 pub use crate::basis::dates::{DateSpan, days_between};
 pub use crate::basis::units::{UnitRow, UnitSystem};
+pub use crate::batches::batch::Batch;
+pub use crate::batches::comparison::Comparison;
 pub use crate::compare::SetUp;
 pub use crate::compare::chamber::ChamberWay;
 pub use crate::compare::frontier::Frontier;
@@ -43,7 +50,12 @@ pub use crate::day::frost_night::FrostNight;
 pub use crate::day::place::PlaceOnDay;
 pub use crate::day::room::RoomOnDay;
 pub use crate::day::unplaced::UnplacedTray;
+pub use crate::diagnosis::Diagnosis;
+pub use crate::diagnosis::symptom::Symptom;
 pub use crate::edit::{Edit, Edited, Share, apply, follow, place_all};
+pub use crate::learning::carried::Carried;
+pub use crate::learning::lesson::Lesson;
+pub use crate::learning::meaning::Meaning;
 pub use crate::light::fields::Fields;
 pub use crate::log::entry::Entry;
 pub use crate::log::table::{Row as LogRow, read as read_log, written as written_log};

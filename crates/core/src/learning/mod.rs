@@ -1,6 +1,7 @@
 //! What was measured corrects what is reckoned: shown before it is accepted, with how sure it is.
 
 mod air;
+pub mod carried;
 mod comes_up;
 pub mod estimate;
 mod evidence;
@@ -8,6 +9,7 @@ mod heights;
 mod lamps;
 pub mod lesson;
 mod mats;
+pub mod meaning;
 mod of_crop;
 mod packets;
 

@@ -8,6 +8,7 @@ mod bounds;
 mod calc;
 mod demo;
 mod facts;
+mod learn;
 mod log;
 mod log_table;
 mod past;
@@ -132,7 +133,6 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(plans::restore))
         .routes(routes!(plans::file))
         .routes(routes!(plans::set_aside))
-        .routes(routes!(plans::next_year))
         .routes(routes!(revisions::history, revisions::save))
         .routes(routes!(revisions::revision))
         .routes(routes!(revisions::step))
@@ -143,6 +143,13 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(today::today))
         .routes(routes!(today::story))
         .routes(routes!(today::code))
+        .routes(routes!(learn::lessons))
+        .routes(routes!(learn::lesson_effect))
+        .routes(routes!(learn::meaning))
+        .routes(routes!(learn::comparison))
+        .routes(routes!(learn::diagnosis))
+        .routes(routes!(learn::carried))
+        .routes(routes!(learn::next_year))
         .routes(routes!(photos::photo, photos::keep_photo))
         .routes(routes!(assess::what_if))
         .routes(routes!(assess::what_changes))

@@ -296,27 +296,6 @@ pub async fn set_aside(
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// Copy a plan as the start of the next season
-#[utoipa::path(
-    post,
-    path = "/api/plans/{id}/next-year",
-    params(("id" = i64, Path, description = "The plan's number")),
-    responses(
-        (status = 201, body = PlanView),
-        (status = "4XX", body = Problem, content_type = "application/problem+json"),
-    )
-)]
-pub async fn next_year(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
-    let plan = app.store(move |store| store.plan(id)).await?.plan;
-    let word: String = format!("copied {} for the next season", plan.name);
-    let word = word.chars().take(120).collect::<String>();
-    let plan = app.sound(plan.next_year()).await?;
-    let snapshot = app
-        .store(move |store| store.create(&plan, &word, Timestamp::now()))
-        .await?;
-    app.view(snapshot, StatusCode::CREATED).await
-}
-
 /// The plan as a file to keep or pass on
 #[utoipa::path(
     get,
