@@ -277,7 +277,7 @@ fn what_cannot_be_compared_is_said() {
             .iter()
             .any(|but| but.to_string().contains("not the same crop"))
     );
-    let [a, b] = trays();
+    let [a, _] = trays();
     let other = compared(
         &plan,
         two_trays(&plan, 1, [0.9, 0.3], 0.0, 1.0),

@@ -15,7 +15,7 @@ use crate::batches::comparison::{Comparison, InSeason};
 use crate::day::detail::Detail;
 use crate::diagnosis::Diagnosis;
 use crate::diagnosis::symptom::Symptom;
-use crate::learning::carried::Carried;
+use crate::learning::handed_on::HandedOn;
 use crate::learning::lesson::Lesson;
 use crate::learning::meaning::Meaning;
 use crate::light::fields::Fields;
@@ -186,17 +186,17 @@ pub fn diagnose(
     diagnosis::diagnose(&reckoned, season.told, tray, symptom, on)
 }
 
-/// What the season hands on to the next; see [`learning::carried`].
-pub fn carried(plan: &SoundPlan, fields: &Fields) -> Vec<Carried> {
+/// What the season hands on to the next; see [`learning::handed_on`].
+pub fn handed_on(plan: &SoundPlan, fields: &Fields) -> Vec<HandedOn> {
     let planned = plan.clone().after(Arc::default());
     let planned = dates_again(&planned, fields);
-    learning::carried::carried(&Reckoned::of(plan, fields), &planned)
+    learning::handed_on::handed_on(&Reckoned::of(plan, fields), &planned)
 }
 
-/// The next year's plan, with what is `carried` taken over where its name is among `takes`; as it usually is where
+/// The next year's plan, with what is `handed_on` taken over where its name is among `takes`; as it usually is where
 /// nobody says.
 pub fn next_year(plan: &SoundPlan, takes: Option<&[String]>, fields: &Fields) -> Plan {
-    let carried = carried(plan, fields);
-    let takes = |own: &Carried| takes.map_or(own.taken, |takes| takes.contains(&own.id));
-    learning::carried::next_year((**plan).clone(), &carried, takes)
+    let handed_on = handed_on(plan, fields);
+    let takes = |own: &HandedOn| takes.map_or(own.taken, |takes| takes.contains(&own.id));
+    learning::handed_on::next_year((**plan).clone(), &handed_on, takes)
 }

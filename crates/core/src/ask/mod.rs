@@ -20,8 +20,8 @@ pub use compare::{
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
 pub use learn::{
-    LessonEffect, SeasonTold, carried, compare_batches, diagnose, lesson_effect, lessons, meaning,
-    next_year,
+    LessonEffect, SeasonTold, compare_batches, diagnose, handed_on, lesson_effect, lessons,
+    meaning, next_year,
 };
 pub use library::{crops, homes, kinds, units};
 
@@ -53,7 +53,7 @@ pub use crate::day::unplaced::UnplacedTray;
 pub use crate::diagnosis::Diagnosis;
 pub use crate::diagnosis::symptom::Symptom;
 pub use crate::edit::{Edit, Edited, Share, apply, follow, place_all};
-pub use crate::learning::carried::Carried;
+pub use crate::learning::handed_on::HandedOn;
 pub use crate::learning::lesson::Lesson;
 pub use crate::learning::meaning::Meaning;
 pub use crate::light::fields::Fields;

@@ -155,6 +155,14 @@ pub struct LightWhy {
     pub dli: Why,
 }
 
+/// That the lamps of `bay` were corrected, if they were, to end a sentence with.
+fn as_measured(bay: &Bay<'_>) -> String {
+    let measured = bay.tier.lamps.iter().find_map(|lamp| lamp.measured);
+    measured.map_or_else(String::new, |measured| {
+        format!("; the lamps are {}", measured.words(Quantity::Share))
+    })
+}
+
 impl LightWhy {
     /// Of `light` in `bay`, whose lamps burn for `hours`.
     pub(super) fn of(bay: &Bay<'_>, light: &BayLight, hours: f64) -> Self {
@@ -163,11 +171,12 @@ impl LightWhy {
         Self {
             ppfd: Why {
                 rule: say!(
-                    "{lamps} lamps give {photons}; what reaches the middle of each cell, {gap} below the lowest lamp at the tallest leaves, is added up over all lamps, and {back} of that is reflected light",
+                    "{lamps} lamps give {photons}; what reaches the middle of each cell, {gap} below the lowest lamp at the tallest leaves, is added up over all lamps, and {back} of that is reflected light{measured}",
                     lamps = Quantity::Count.of(bay.tier.lamps.len() as f64),
                     photons = Quantity::PpfUmolS.of(photons),
                     gap = Quantity::LengthMm.of(light.gap_mm),
                     back = Quantity::PpfdUmolM2S.of(light.sent_back),
+                    measured = as_measured(bay),
                 ),
                 source: "photons per lumen from the CIE 015 illuminants; direct light by the configuration factor of a parallel rectangle; light sent back by diffuse radiosity",
             },

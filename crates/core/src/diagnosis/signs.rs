@@ -8,6 +8,7 @@ use crate::crops::GerminatesIn;
 use crate::day::detail::Detail;
 use crate::day::spot::spot_light;
 use crate::day::view::{BayView, Looker};
+use crate::learning::alive;
 use crate::learning::estimate::median;
 use crate::log::detail::{About, Measurement};
 use crate::log::fact::Fact;
@@ -165,6 +166,7 @@ impl Signs {
         let air = &plan.site.air;
         let seed = viability(plan, sowing);
         let packet = plan.packet(sowing);
+        let counted = packet.and_then(|packet| alive(reckoned, told, &packet.id));
         let sown = past.and_then(|past| past.sown).unwrap_or(dates.sow);
         let days_up = dates.emerge.map(days).filter(|days| *days >= 0.0);
         let mut kinds: Vec<&str> = tray.parts.iter().map(|part| part.sowing.as_str()).collect();
@@ -202,8 +204,9 @@ impl Signs {
             strongest_feed: None,
             feeds: 0,
             domed_days: 0.0,
-            alive: seed.share,
-            alive_known: packet.is_some_and(|p| p.test.is_some() || p.counted.is_some()),
+            alive: counted.unwrap_or(seed.share),
+            alive_known: counted.is_some()
+                || packet.is_some_and(|p| p.test.is_some() || p.counted.is_some()),
             germinates_in: crop.germinates_in,
             lit: false,
             evenness: None,

@@ -19,6 +19,8 @@ use crate::plan::patch::Fix;
 const USUAL_SCATTER: f64 = 0.12;
 /// Less than this is a matter of the hour at which somebody looks.
 const LEAST: f64 = 0.08;
+/// Who looks once a day sees half of them up so many days late or early, and all trays alike (our own judgement).
+const LOOKS_WITHIN_DAYS: f64 = 0.4;
 const BELIEVABLE: std::ops::RangeInclusive<f64> = 0.3..=3.0;
 
 /// A lesson for each crop whose seedlings were counted as they came.
@@ -105,7 +107,13 @@ fn lesson(asked: &Asked<'_, '_>, crop: &str, mut own: Vec<Evidence>) -> Option<L
     let counting = asked.counting(&all);
     let ratios: Vec<f64> = counting.iter().map(|own| own.off).collect();
     let estimate = Estimate::of_mean(&ratios, USUAL_SCATTER);
-    let estimate = estimate.map(|ratio| ratio.map(|ratio| now * ratio.exp()));
+    let days: f64 = counting.iter().map(|own| own.measured).sum();
+    let looks = LOOKS_WITHIN_DAYS * counting.len() as f64 / days.max(0.1);
+    let estimate = estimate.map(|ratio| Estimate {
+        low: now * (ratio.low - looks).exp(),
+        value: now * ratio.value.exp(),
+        high: now * (ratio.high + looks).exp(),
+    });
     let said = estimate.map(|e| Said::of(&e, now, LEAST, BELIEVABLE));
     let learned = estimate.and_then(|estimate| learned(estimate, &counting));
     // In days it is easier to grasp than in pace.

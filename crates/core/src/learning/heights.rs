@@ -50,13 +50,26 @@ pub(super) fn lessons(asked: &Asked<'_, '_>) -> Vec<Lesson> {
     each.collect()
 }
 
+/// The readings; where there are several trays, the mean of each: plants of one tray share its luck.
+fn by_tray(counting: &[&Evidence]) -> Vec<f64> {
+    let mut trays: BTreeMap<&str, Vec<f64>> = BTreeMap::new();
+    for own in counting {
+        trays.entry(&own.at).or_default().push(own.off);
+    }
+    if trays.len() == 1 {
+        return counting.iter().map(|own| own.off).collect();
+    }
+    let mean = |all: Vec<f64>| all.iter().sum::<f64>() / all.len() as f64;
+    trays.into_values().map(mean).collect()
+}
+
 fn lesson(asked: &Asked<'_, '_>, crop: &str, own: Vec<Evidence>) -> Option<Lesson> {
     let plan = asked.reckoned.plan;
     let of = plan.find_crop(crop)?;
     let now = of.tall_here.map_or(1.0, |learned| learned.value);
     let all = asked.weighed(own, USUAL_SCATTER);
     let counting = asked.counting(&all);
-    let ratios: Vec<f64> = counting.iter().map(|own| own.off).collect();
+    let ratios = by_tray(&counting);
     let estimate = Estimate::of_mean(&ratios, USUAL_SCATTER);
     let estimate = estimate.map(|ratio| ratio.map(|ratio| now * ratio.exp()));
     let said = estimate.map(|e| Said::of(&e, now, LEAST, BELIEVABLE));
@@ -102,7 +115,9 @@ fn lesson(asked: &Asked<'_, '_>, crop: &str, own: Vec<Evidence>) -> Option<Lesso
     let first = match said {
         Some(Said::Agrees) => say!("Nothing is to be corrected"),
         Some(Said::Corrects) => {
-            say!("Correct the lamps first, if they were found weaker: dim light stretches")
+            say!(
+                "Correct lamps and air first, if they were found otherwise: dim light stretches, and cold holds back"
+            )
         }
         _ => say!("Measure five plants from the rim up and note their mean"),
     };

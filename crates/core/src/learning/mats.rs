@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use crate::basis::fault::Pointer;
 use crate::basis::learned::Learned;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
@@ -30,6 +31,8 @@ const MOST: usize = 20;
 /// A reading with the mix at each node.
 struct OnMat {
     evidence: Evidence,
+    /// What was sown in the tray.
+    sowing: String,
     at_nodes: [f64; NODES.len()],
 }
 
@@ -142,7 +145,11 @@ fn on_mat(
     let now = Learned::share(of.measured);
     let celsius = Quantity::TemperatureC;
     let evidence = Evidence::by_difference(entry, tray.name.clone(), celsius, measured_c, 0.0);
-    let mut own = OnMat { evidence, at_nodes };
+    let mut own = OnMat {
+        evidence,
+        sowing: tray.parts[0].sowing.clone(),
+        at_nodes,
+    };
     own.evidence.reckoned = own.mix_c(now);
     Some(own)
 }
@@ -240,10 +247,7 @@ fn lesson(asked: &Asked<'_, '_>, bay: &BayRef, mat: &str, mut own: Vec<OnMat>) -
                 bay = bay.name(),
                 value = value
             ),
-            patch: vec![PatchStep::set(
-                &bay.pointer().at("mats").at(index).at("measured"),
-                learned,
-            )],
+            patch: patch(asked, &bay, index, learned, &own),
         });
     Some(Lesson {
         id: format!("mat/{}/{}/{}", bay.place.id, bay.tier.id, mat.id),
@@ -257,6 +261,29 @@ fn lesson(asked: &Asked<'_, '_>, bay: &BayRef, mat: &str, mut own: Vec<OnMat>) -
         fix,
         readings: asked.shown(all),
     })
+}
+
+/// The patch that corrects mat `index` of `bay`, and with it what somebody typed as the temperature of the mix over
+/// it: it is not that warm.
+fn patch(
+    asked: &Asked<'_, '_>,
+    bay: &Bay<'_>,
+    index: usize,
+    learned: Learned,
+    own: &[OnMat],
+) -> Vec<PatchStep> {
+    let at = bay.pointer().at("mats").at(index).at("measured");
+    let mut patch = vec![PatchStep::set(&at, learned)];
+    let plan = asked.reckoned.plan;
+    for (i, sowing) in plan.sowings.iter().enumerate() {
+        let here = own.iter().find(|own| own.sowing == sowing.id);
+        if let (Some(here), Some(_)) = (here, sowing.root_zone_c) {
+            let mix_c = (here.mix_c(learned.value) * 2.0).round() / 2.0;
+            let at = Pointer::default().at("sowings").at(i).at("root_zone_c");
+            patch.push(PatchStep::set(&at, mix_c));
+        }
+    }
+    patch
 }
 
 /// The day of the latest reading.

@@ -1,7 +1,7 @@
 //! What was measured corrects what is reckoned: shown before it is accepted, with how sure it is.
 
 mod air;
-pub mod carried;
+pub mod handed_on;
 mod comes_up;
 pub mod estimate;
 mod evidence;
@@ -11,12 +11,25 @@ pub mod lesson;
 mod mats;
 pub mod meaning;
 mod of_crop;
-mod packets;
+pub mod packets;
 
 use crate::learning::evidence::Asked;
 use crate::learning::lesson::Lesson;
 use crate::log::told::Told;
 use crate::season::Reckoned;
+
+/// The share of the packet called `id` that is alive by what came up in trays, whether anybody accepted that or not;
+/// `None` where nobody counted.
+pub(crate) fn alive(reckoned: &Reckoned<'_>, told: &Told, id: &str) -> Option<f64> {
+    let asked = Asked {
+        reckoned,
+        told,
+        put_in: &[],
+    };
+    let mut packets = packets::lessons(&asked).into_iter();
+    let own = packets.find(|lesson| lesson.id == format!("packet/{id}"))?;
+    Some(own.learned?.value)
+}
 
 /// What the readings and counts that are `told` teach of the plan; those that stand out are left out, but for
 /// entries `put_in` by hand. What corrects most comes first.

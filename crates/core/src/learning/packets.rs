@@ -23,6 +23,9 @@ const ALL_AFTER_DAYS: i32 = 2;
 /// What comes up in trays differs from the table by more than chance: a count says as much as this share of its
 /// cells (our own judgement).
 const SAYS: f64 = 0.8;
+/// Cells in which nothing shows whatever the seed, because they dried, were missed or eaten: so large a share, and
+/// how likely each is (our own judgement).
+pub const DUD_CELLS: [(f64, f64); 3] = [(0.0, 0.6), (0.03, 0.25), (0.08, 0.15)];
 /// Counts that differ from the others by more than this many standard deviations are another story: a tray that
 /// dried, or mice.
 const OUTLIES_FROM: f64 = 4.0;
@@ -148,11 +151,16 @@ fn beforehand(known: &Viability) -> Vec<f64> {
 /// The share that is alive by what is known `beforehand` and the counts of `own`.
 fn alive(beforehand: &[f64], own: &[&Counted]) -> Option<Estimate> {
     let weigh = |(share, before): (f64, &f64)| {
-        let counts = own.iter().map(|own| {
-            let chance = own.chance(share);
-            SAYS * (own.count * chance.ln() + (own.of - own.count) * (1.0 - chance).ln())
-        });
-        before + counts.sum::<f64>()
+        let with = |&(duds, likely): &(f64, f64)| {
+            let counts = own.iter().map(|own| {
+                let chance = own.chance(share) * (1.0 - duds);
+                SAYS * (own.count * chance.ln() + (own.of - own.count) * (1.0 - chance).ln())
+            });
+            counts.sum::<f64>() + f64::ln(likely)
+        };
+        let each = DUD_CELLS.each_ref().map(with);
+        let most = each.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+        before + most + each.iter().map(|log| (log - most).exp()).sum::<f64>().ln()
     };
     let grid = grid();
     let weights: Vec<f64> = grid.iter().copied().zip(beforehand).map(weigh).collect();

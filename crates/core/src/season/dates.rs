@@ -212,9 +212,12 @@ fn dates_of(
                     root_zone = root_zone,
                 ),
                 Some(mean) => say!(
-                    "half are up {days} after sowing with the root zone at {root_zone}; the rate is read between the table's temperatures",
+                    "half are up {days} after sowing with the root zone at {root_zone}; the rate is read between the table's temperatures{learned}",
                     days = days(mean),
                     root_zone = root_zone,
+                    learned = crop.comes_up_here.map_or_else(String::new, |here| {
+                        format!(" and {}", here.words(Quantity::Share))
+                    }),
                 ),
                 None => say!(
                     "at a root zone of {root_zone} the table has none coming up",

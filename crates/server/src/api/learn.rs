@@ -7,7 +7,7 @@ use jiff::Timestamp;
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use sunrise_core::ask::{
-    self, Batch, Carried, Comparison, Diagnosis, Entry, Lesson, LessonEffect, Meaning, SeasonTold,
+    self, Batch, Comparison, Diagnosis, Entry, HandedOn, Lesson, LessonEffect, Meaning, SeasonTold,
     SoundPlan, Symptom,
 };
 use sunrise_core::basis::fault::{Faults, Pointer};
@@ -273,17 +273,17 @@ pub async fn diagnosis(
 /// What a season hands on to the next
 #[utoipa::path(
     get,
-    path = "/api/plans/{id}/carried",
+    path = "/api/plans/{id}/handed-on",
     params(("id" = i64, Path, description = "The plan's number")),
     responses(
-        (status = 200, body = Vec<Carried>),
+        (status = 200, body = Vec<HandedOn>),
         (status = "4XX", body = Problem, content_type = "application/problem+json"),
     )
 )]
-pub async fn carried(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
+pub async fn handed_on(State(app): State<App>, PlanId(id): PlanId) -> Result<Reply, Problem> {
     let season = app.season(id).await?;
     app.of_season(season, move |season, fields| {
-        Ok(ask::carried(&season.plan, fields))
+        Ok(ask::handed_on(&season.plan, fields))
     })
     .await
 }

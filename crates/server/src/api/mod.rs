@@ -148,7 +148,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(learn::meaning))
         .routes(routes!(learn::comparison))
         .routes(routes!(learn::diagnosis))
-        .routes(routes!(learn::carried))
+        .routes(routes!(learn::handed_on))
         .routes(routes!(learn::next_year))
         .routes(routes!(photos::photo, photos::keep_photo))
         .routes(routes!(assess::what_if))

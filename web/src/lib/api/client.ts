@@ -99,6 +99,15 @@ export type About = Schemas['About'];
 export type Measurement = Schemas['Measurement'];
 export type Told = Schemas['Told'];
 export type Story = Schemas['Story'];
+export type Lesson = Schemas['Lesson'];
+export type LessonEffect = Schemas['LessonEffect'];
+export type Learned = Schemas['Learned'];
+export type Meaning = Schemas['Meaning'];
+export type Batch = Schemas['Batch'];
+export type Comparison = Schemas['Comparison'];
+export type Diagnosis = Schemas['Diagnosis'];
+export type SymptomKind = Schemas['Symptom'];
+export type HandedOn = Schemas['HandedOn'];
 export type Track = Schemas['Track'];
 export type TableRead = Schemas['TableRead'];
 export type LogAsked = NonNullable<paths['/api/plans/{id}/log']['get']['parameters']['query']>;
@@ -274,8 +283,13 @@ export const api = {
         parseAs: 'text',
       }),
     ),
-  nextYear: (id: number) =>
-    answered(client.POST('/api/plans/{id}/next-year', { params: { path: { id } } })),
+  /** The start of the next season, with what is named in `takes` taken over. */
+  nextYear: (id: number, takes: string[]) =>
+    answered(
+      client.POST('/api/plans/{id}/next-year', {
+        params: { path: { id }, query: { takes: takes.join(',') } },
+      }),
+    ),
   forms: () => answered(client.GET('/api/forms')),
   plans: () => answered(client.GET('/api/plans')),
   crops: () => answered(client.GET('/api/crops')),

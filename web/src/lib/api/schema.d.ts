@@ -643,6 +643,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two batches compared: trays, sowings, shelves or places, of one season or of two */
+        post: operations["comparison"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/file": {
         parameters: {
             query?: never;
@@ -652,6 +669,57 @@ export interface paths {
         };
         /** The plan as a file to keep or pass on */
         get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/handed-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a season hands on to the next */
+        get: operations["handed_on"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/lesson-effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What accepting a lesson would change */
+        get: operations["lesson_effect"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the log teaches of lamps, mats, air, packets and crops: nothing is changed by it */
+        get: operations["lessons"];
         put?: never;
         post?: never;
         delete?: never;
@@ -715,6 +783,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/meaning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a reading means before it is noted; nothing of what is no reading */
+        post: operations["meaning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/next-year": {
         parameters: {
             query?: never;
@@ -724,7 +809,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Copy a plan as the start of the next season */
+        /** Copies a plan as the start of the next season: every date moves by a year, and what the season taught is taken over */
         post: operations["next_year"];
         delete?: never;
         options?: never;
@@ -849,6 +934,23 @@ export interface paths {
         };
         /** A QR code that opens a tray, as SVG: for its label */
         get: operations["code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/trays/{tray}/diagnosis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What something seen in a tray comes from, by its own history and figures */
+        get: operations["diagnosis"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1038,6 +1140,9 @@ export interface components {
         } | {
             /** @description A bay. */
             bay: components["schemas"]["BayRef"];
+        } | {
+            /** @description A spot of a bay's deck. */
+            spot: components["schemas"]["DeckSpot"];
         } | "room";
         /** @description A way of changing the gap between lamps and leaves. */
         Adjust: {
@@ -1695,6 +1800,20 @@ export interface components {
              * @description More than this is wasted or scorches.
              */
             high: number;
+        };
+        /** @description Which trays are meant. */
+        Batch: {
+            /** @description One tray. */
+            tray: string;
+        } | {
+            /** @description All trays that a sowing was sown in. */
+            sowing: string;
+        } | {
+            /** @description What germinated or grew in a bay. */
+            bay: components["schemas"]["BayRef"];
+        } | {
+            /** @description What germinated or grew in a place. */
+            place: string;
         };
         /** @description The air over the trays of a bay. */
         BayAir: {
@@ -2380,6 +2499,21 @@ export interface components {
              */
             step_min: number;
         };
+        /** @description What something seen may come from. */
+        Cause: {
+            /** @description Its name, which stays. */
+            code: string;
+            /** @description What it is. */
+            what: components["schemas"]["Statement"];
+            /** @description How far the tray's figures speak for it. */
+            speaks: components["schemas"]["Speaks"];
+            /** @description Which figures. */
+            why: components["schemas"]["Statement"];
+            /** @description What to do now. */
+            now: components["schemas"]["Statement"];
+            /** @description What to do next time. */
+            next_time: components["schemas"]["Statement"];
+        };
         /**
          * @description How cautious a gardener is about the last frost.
          * @enum {string}
@@ -2729,6 +2863,40 @@ export interface components {
             /** @description About lamps sold for flowers and fruit. */
             flowering: components["schemas"]["Statement"];
         };
+        /** @description Two batches compared. */
+        Comparison: {
+            /** @description What the first is called. */
+            a: string;
+            /** @description What the second is called. */
+            b: string;
+            /** @description Their trays. */
+            trays: string[][];
+            /** @description What they had. */
+            conditions: components["schemas"]["Condition"][];
+            /** @description What became of them. */
+            differences: components["schemas"]["Difference"][];
+            /** @description In a sentence. */
+            verdict: components["schemas"]["Statement"];
+            probably?: components["schemas"]["Statement"] | null;
+            /** @description What makes the comparison worth less. */
+            but: components["schemas"]["Statement"][];
+        };
+        /** @description What two batches had. */
+        Condition: {
+            /** @description What. */
+            what: components["schemas"]["ConditionOf"];
+            /** @description What the figures are. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description As reckoned, the first and the second. */
+            reckoned: (number | null)[];
+            /** @description As measured, the first and the second. */
+            measured: (number | null)[];
+        };
+        /**
+         * @description What of its surroundings.
+         * @enum {string}
+         */
+        ConditionOf: "mix" | "growing_air" | "light";
         /** @description A set-up, what it costs and what it raises. */
         CostPoint: {
             /** @description What it is, shelf by shelf. */
@@ -2917,6 +3085,8 @@ export interface components {
             seedlings_per_seed?: number;
             /** @description Years in a cool, dry room until half of the seed is dead. */
             seed_life_years: components["schemas"]["Known"];
+            comes_up_here?: components["schemas"]["Learned"] | null;
+            tall_here?: components["schemas"]["Learned"] | null;
             /** @description What else is good to know of it. */
             note?: string;
         };
@@ -3089,6 +3259,21 @@ export interface components {
              */
             rating_kg?: number | null;
         };
+        /** @description A spot of a bay's deck. */
+        DeckSpot: {
+            /** @description The bay. */
+            bay: components["schemas"]["BayRef"];
+            /**
+             * Format: double
+             * @description From the left of the deck.
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @description From the front of the deck.
+             */
+            y_mm: number;
+        };
         /**
          * @description A unit of temperature.
          * @enum {string}
@@ -3117,6 +3302,60 @@ export interface components {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
         } | "outline" | "sowings" | "days";
+        /** @description What is seen in a tray, and what it comes from. */
+        Diagnosis: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description What is seen. */
+            symptom: components["schemas"]["Symptom"];
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /** @description Causes, the likeliest first. */
+            causes: components["schemas"]["Cause"][];
+        };
+        /** @description In what two batches differ. */
+        Difference: {
+            /** @description In what. */
+            what: components["schemas"]["DifferenceOf"];
+            /** @description What the difference is. */
+            quantity: components["schemas"]["Quantity"];
+            /**
+             * Format: double
+             * @description The first less the second.
+             */
+            by: number;
+            /**
+             * Format: double
+             * @description With 95 % certainty it is at least so much.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description With 95 % certainty it is at most so much.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description The chance of one as large where there is none, raised for as many tries as there are.
+             */
+            p: number;
+            /** @description Whether chance explains it. */
+            told_apart: components["schemas"]["ToldApart"];
+            /** @description In words. */
+            words: components["schemas"]["Statement"];
+            /** @description The test. */
+            test: string;
+        };
+        /**
+         * @description What of a batch.
+         * @enum {string}
+         */
+        DifferenceOf: "came_up" | "days" | "height";
         /** @description Figures of a variety that are not its kind's; what is left out is as the crop has it. */
         Differs: {
             emergence?: components["schemas"]["Emergence"] | null;
@@ -4439,6 +4678,24 @@ export interface components {
          * @enum {string}
          */
         Habit: "upright" | "rosette" | "grass" | "bushy" | "climbing";
+        /**
+         * @description What it is about.
+         * @enum {string}
+         */
+        HandedOf: "correction" | "seed" | "late" | "lost" | "too_much";
+        /** @description Something that a season hands on to the next. */
+        HandedOn: {
+            /** @description Its name, by which it is taken or left. */
+            id: string;
+            /** @description What it is about. */
+            of: components["schemas"]["HandedOf"];
+            /** @description What happened. */
+            words: components["schemas"]["Statement"];
+            /** @description What is taken over. */
+            takes: components["schemas"]["Statement"];
+            /** @description Whether it is taken over where nobody says. */
+            taken: boolean;
+        };
         /** @description The height and hours that are advised, and what they would give: what the chooser says of a bay. */
         Hang: {
             /** @description The setting; as it is now where no other is worth getting up for. */
@@ -4826,6 +5083,7 @@ export interface components {
             distribution?: components["schemas"]["Distribution"] | null;
             dimmer?: components["schemas"]["Dimmer"] | null;
             ageing?: components["schemas"]["Ageing"] | null;
+            measured?: components["schemas"]["Learned"] | null;
             /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
             plugged?: string | null;
             /**
@@ -4884,6 +5142,34 @@ export interface components {
              */
             conductivity_w_mk: number;
         };
+        /** @description A correction that measurements gave, with how sure they are of it. */
+        Learned: {
+            /**
+             * Format: double
+             * @description The correction: a share of what is stated, or a difference in K, as its field says.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description With 95 % certainty it is at least so much.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description With 95 % certainty it is at most so much.
+             */
+            high: number;
+            /**
+             * Format: int32
+             * @description Readings that it rests on.
+             */
+            readings: number;
+            /**
+             * Format: date
+             * @description The day of the last of them.
+             */
+            on: string;
+        };
         /** @description What a season needs of what is there. */
         LeastGear: {
             /**
@@ -4915,6 +5201,73 @@ export interface components {
              * @description Arrangements that were tried.
              */
             tried: number;
+        };
+        /** @description What the readings and counts of one thing teach. */
+        Lesson: {
+            /** @description Its name, which stays: `lamps/door/t2`. */
+            id: string;
+            /** @description What is corrected. */
+            kind: components["schemas"]["LessonKind"];
+            /** @description What it is about, in words. */
+            about: string;
+            /** @description What the correction is: a share of what is stated, or a difference of air in K. */
+            quantity: components["schemas"]["Quantity"];
+            /**
+             * Format: double
+             * @description The correction that the plan has.
+             */
+            now: number;
+            learned?: components["schemas"]["Learned"] | null;
+            /** @description What was found. */
+            verdict: components["schemas"]["Statement"];
+            /** @description What to look at before it is accepted, or what to measure to be surer. */
+            first: components["schemas"]["Statement"];
+            /** @description What it rests on, the latest first. */
+            readings: components["schemas"]["LessonReading"][];
+            fix?: components["schemas"]["Fix"] | null;
+        };
+        /** @description What accepting a lesson changes. */
+        LessonEffect: {
+            /** @description Days that move, the first first. */
+            moved: components["schemas"]["MovedDay"][];
+            /** @description How many more days move. */
+            more_moved: number;
+            /** @description Findings that are settled by it. */
+            settled: components["schemas"]["Statement"][];
+            /** @description Findings that it brings to light. */
+            found: components["schemas"]["Statement"][];
+        };
+        /**
+         * @description What is corrected.
+         * @enum {string}
+         */
+        LessonKind: "lamps" | "mat" | "air_by_day" | "air_by_night" | "packet" | "comes_up" | "height";
+        /** @description A reading or a count beside what was reckoned. */
+        LessonReading: {
+            /** @description The entry of the log. */
+            entry: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            on: string;
+            /** @description Where, in words. */
+            at: string;
+            /**
+             * Format: double
+             * @description As measured.
+             */
+            measured: number;
+            /**
+             * Format: double
+             * @description As reckoned, by the plan as it is.
+             */
+            reckoned: number;
+            /** @description What both are. */
+            quantity: components["schemas"]["Quantity"];
+            left_out?: components["schemas"]["Statement"] | null;
+            /** @description Whether it can be put in all the same. */
+            can_be_put_in: boolean;
         };
         /** @description A step of a tray's life. */
         LifeStep: {
@@ -5202,6 +5555,7 @@ export interface components {
              * @description Thickness of the foam that it lies on; left out, it lies on the deck.
              */
             pad_mm?: number | null;
+            measured?: components["schemas"]["Learned"] | null;
             /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
             plugged?: string | null;
         };
@@ -5299,6 +5653,12 @@ export interface components {
          * @enum {string}
          */
         Material: "wire" | "chipboard" | "sealed_chipboard" | "wood" | "plastic" | "metal" | "stone";
+        /** @description What a reading means. */
+        Meaning: {
+            now?: components["schemas"]["Statement"] | null;
+            against?: components["schemas"]["Statement"] | null;
+            lesson?: components["schemas"]["Lesson"] | null;
+        };
         /** @description A reading of an instrument. */
         Measurement: {
             /**
@@ -5446,6 +5806,28 @@ export interface components {
          * @enum {string}
          */
         MouldRisk: "low" | "raised" | "high";
+        /** @description A day of a sowing that moves. */
+        MovedDay: {
+            /** @description Crop and variety in words. */
+            name: string;
+            /** @description Which day. */
+            what: components["schemas"]["MovedWhat"];
+            /**
+             * Format: date
+             * @description As it is.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description As it will be.
+             */
+            to: string;
+        };
+        /**
+         * @description Which day of a sowing.
+         * @enum {string}
+         */
+        MovedWhat: "sow" | "show" | "out";
         /** @description Trays that are carried from one bay to another on a day. */
         Moves: {
             /**
@@ -5657,6 +6039,7 @@ export interface components {
              */
             stated?: number | null;
             test?: components["schemas"]["GerminationTest"] | null;
+            counted?: components["schemas"]["Learned"] | null;
         };
         /** @description Trays laid on a deck. */
         Packing: {
@@ -6061,6 +6444,8 @@ export interface components {
             rating_kg?: number | null;
             /** @description Whether trays may stick out at its front, as far as they do not tip. */
             overhang_accepted?: boolean;
+            air_day_k?: components["schemas"]["Learned"] | null;
+            air_night_k?: components["schemas"]["Learned"] | null;
             spot?: components["schemas"]["Spot"] | null;
             /** @description The tiers from the lowest up. */
             tiers: components["schemas"]["Tier"][];
@@ -7898,6 +8283,11 @@ export interface components {
             by_temperature?: components["schemas"]["AtTemperature"][] | null;
             shows?: components["schemas"]["Shows"] | null;
         };
+        /**
+         * @description How far figures speak for a cause.
+         * @enum {string}
+         */
+        Speaks: "strongly" | "somewhat" | "unknown" | "against";
         /** @description Where a place stands on the floor of the room, seen from above. */
         Spot: {
             /**
@@ -8168,6 +8558,11 @@ export interface components {
              */
             best: number;
         };
+        /**
+         * @description What is seen in a tray.
+         * @enum {string}
+         */
+        Symptom: "leggy" | "pale" | "purple" | "burnt_tips" | "collapsed" | "mould" | "flies" | "wilting_wet" | "nothing_up" | "uneven";
         /** @description What became of a table. */
         TableRead: {
             /**
@@ -8421,6 +8816,18 @@ export interface components {
              */
             date: string;
         };
+        /** @description Two batches to compare. */
+        ToCompareBatches: {
+            /** @description The first. */
+            a: components["schemas"]["Batch"];
+            /** @description The second. */
+            b: components["schemas"]["Batch"];
+            /**
+             * Format: int64
+             * @description The number of the plan that the second is of; the same when left out.
+             */
+            b_plan?: number | null;
+        };
         /** @description A document and what to do with it. */
         ToEdit: {
             /** @description The plan; it is not kept. */
@@ -8584,6 +8991,11 @@ export interface components {
             /** @description Whether it counts as it was kept: it was not corrected, nor taken back. */
             counts: boolean;
         };
+        /**
+         * @description Whether chance explains a difference.
+         * @enum {string}
+         */
+        ToldApart: "clearly" | "likely" | "not";
         /** @description A figure from day to day: as it is reckoned, and as it was seen. */
         Track: {
             /** @description Of what. */
@@ -10435,6 +10847,40 @@ export interface operations {
             };
         };
     };
+    comparison: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToCompareBatches"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     file: {
         parameters: {
             query?: never;
@@ -10453,6 +10899,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handed_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOn"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lesson_effect: {
+        parameters: {
+            query: {
+                /** @description The lesson, by its name. */
+                lesson: string;
+                /** @description As for the lessons. */
+                put_in?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonEffect"];
+                };
+            };
+            /** @description There is no such lesson, or nothing in it to accept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lessons: {
+        parameters: {
+            query?: {
+                /** @description Entries that count though they stand out, by their names, with commas between; none when left out. */
+                put_in?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"][];
                 };
             };
             "4XX": {
@@ -10611,9 +11164,46 @@ export interface operations {
             };
         };
     };
-    next_year: {
+    meaning: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Entry"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meaning"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_year: {
+        parameters: {
+            query?: {
+                /** @description What is taken over, by its names, with commas between; what usually is when left out. */
+                takes?: string;
+            };
             header?: never;
             path: {
                 /** @description The plan's number */
@@ -10933,6 +11523,52 @@ export interface operations {
                 };
                 content: {
                     "image/svg+xml": string;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    diagnosis: {
+        parameters: {
+            query: {
+                /** @description What is seen. */
+                symptom: components["schemas"]["Symptom"];
+                /** @description The day; today when left out. */
+                on?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+                /** @description The tray */
+                tray: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diagnosis"];
+                };
+            };
+            /** @description The plan has no such tray */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             "4XX": {

@@ -24,13 +24,15 @@ export async function restorePlan(id: number) {
   }
 }
 
-/** Copies a plan as the start of the next season, and opens the copy. */
-export async function nextYear(id: number) {
+/** Copies a plan as the start of the next season with the lessons named in `takes`, and opens the copy. */
+export async function nextYear(id: number, takes: string[]) {
   await bench.settle();
   try {
-    const copy = await api.nextYear(id);
+    const copy = await api.nextYear(id, takes);
     bench.open(copy, null);
-    bench.tell('done', `This is ${copy.plan.name}: all dates a year later.`);
+    const lessons = takes.length === 1 ? 'one lesson' : `${takes.length} lessons`;
+    const taken = takes.length === 0 ? '' : `, with ${lessons} of this season taken over`;
+    bench.tell('done', `This is ${copy.plan.name}: all dates a year later${taken}.`);
   } catch (error) {
     bench.explain(error);
   }

@@ -8,6 +8,7 @@
   import CountField from '../fields/CountField.svelte';
   import DateField from '../fields/DateField.svelte';
   import NumberField from '../fields/NumberField.svelte';
+  import MeaningNow from '../learn/MeaningNow.svelte';
   import { walk } from '../today/walk.svelte';
   import { newId, outbox } from './outbox.svelte';
   import {
@@ -44,7 +45,8 @@
   const oldReading = old && 'measured' in old ? readingOf(old.measured.reading) : undefined;
   const oldBay =
     (own.bay as BayRef | undefined) ??
-    (typeof about === 'object' && 'bay' in about ? about.bay : undefined);
+    (typeof about === 'object' && 'bay' in about ? about.bay : undefined) ??
+    (typeof about === 'object' && 'spot' in about ? about.spot.bay : undefined);
 
   let kind: FactKind = $state(old ? kindOf(old) : 'noted');
   let on = $state(given?.on ?? walk.on);
@@ -104,7 +106,12 @@
 
   function placeOf(): About {
     if (where === 'tray') return { tray };
-    return where === 'bay' ? { bay: bayRef() } : 'room';
+    if (where === 'room') return 'room';
+    // A spot stays where it was measured while its shelf does.
+    const spot = typeof about === 'object' && 'spot' in about ? about.spot : undefined;
+    return spot && `${spot.bay.place}/${spot.bay.tier}` === (bay || '')
+      ? { spot }
+      : { bay: bayRef() };
   }
 
   function fact(): Fact | undefined {
@@ -148,6 +155,12 @@
         return { noted: { about: placeOf() } };
     }
   }
+
+  /** The reading as it would be noted. */
+  const entry = $derived.by(() => {
+    const told = kind === 'measured' ? fact() : undefined;
+    return told && walk.entry(told, { on, ...(on === walk.on ? {} : { at_h: null }) });
+  });
 
   const PHOTO_MB = 16;
 
@@ -311,6 +324,7 @@
         onset={(to) => (value = to)}
       />
     </div>
+    <MeaningNow {entry} />
   {/if}
   {#if kind === 'lost'}
     <ChoiceField

@@ -5,6 +5,7 @@
   import { bench } from '../bench/workbench.svelte';
   import { daysBetween } from '../say/dates';
   import { movedBy } from '../say/words';
+  import Diagnose from '../learn/Diagnose.svelte';
   import Chart from './Chart.svelte';
   import { outbox } from './outbox.svelte';
 
@@ -113,6 +114,7 @@
       Dashed: as reckoned. Dots: as you noted it.
       {#if story.water_ml}Water noted so far: {words.number(story.water_ml, 'volume_ml')}.{/if}
     </p>
+    <Diagnose {tray} />
   {:else if problem}
     <p class="text-wine" role="alert">{problem}</p>
   {:else}

@@ -19,7 +19,8 @@ export class Names {
 
   about(about: About): string {
     if (about === 'room') return 'the room';
-    return 'tray' in about ? this.tray(about.tray) : this.bay(about.bay);
+    if ('tray' in about) return this.tray(about.tray);
+    return this.bay('spot' in about ? about.spot.bay : about.bay);
   }
 
   /** A job by what it is called in the log. */

@@ -3,11 +3,14 @@
   import { api, type PlanSummary } from '../api/client';
   import { begin, beginWithDemo, deletePlan, nextYear, restorePlan } from '../bench/plans';
   import { bench } from '../bench/workbench.svelte';
+  import NextYear from '../learn/NextYear.svelte';
 
   let plans: PlanSummary[] = $state.raw([]);
   let deleted: PlanSummary[] = $state.raw([]);
   let asked: number | undefined = $state();
   let problem = $state('');
+  /** The plan that is about to be copied. */
+  let copying: number | undefined = $state();
 
   async function look() {
     try {
@@ -67,7 +70,9 @@
       <button
         class="quiet text-sm"
         aria-label="Copy {plan.name} for next year"
-        onclick={() => void nextYear(plan.id).then(look)}>Copy for next year</button
+        aria-expanded={copying === plan.id}
+        onclick={() => (copying = copying === plan.id ? undefined : plan.id)}
+        >Copy for next year…</button
       >
     {/if}
     <button
@@ -87,6 +92,17 @@
         aria-label="Delete {plan.name}…"
         onclick={() => (asked = plan.id)}>Delete…</button
       >
+    {/if}
+    {#if copying === plan.id}
+      <NextYear
+        plan={plan.id}
+        name={plan.name}
+        oncopy={(takes) => {
+          copying = undefined;
+          void nextYear(plan.id, takes).then(look);
+        }}
+        oncancel={() => (copying = undefined)}
+      />
     {/if}
   </li>
 {/snippet}

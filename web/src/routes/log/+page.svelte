@@ -12,6 +12,8 @@
   import { outbox } from '$lib/log/outbox.svelte';
   import { KINDS, trayOf, type FactKind } from '$lib/log/said';
   import TrayStory from '$lib/log/TrayStory.svelte';
+  import Compare from '$lib/learn/Compare.svelte';
+  import Lessons from '$lib/learn/Lessons.svelte';
   import { walk } from '$lib/today/walk.svelte';
 
   const words = $derived(bench.words);
@@ -83,6 +85,20 @@
   const hidden = $derived(list.length - list.filter((told) => told.counts).length);
   const waits = $derived(outbox.waiting.filter((own) => own.plan === plan).length);
 
+  const PARTS: Record<string, string> = {
+    happened: 'What happened',
+    learned: 'What was learned',
+    compare: 'Compare two',
+  };
+  const part = $derived(page.url.searchParams.get('show') ?? 'happened');
+
+  function show(id: string) {
+    const url = new URL(page.url);
+    if (id === 'happened') url.searchParams.delete('show');
+    else url.searchParams.set('show', id);
+    void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
+  }
+
   function look(id: string | undefined) {
     const url = new URL(page.url);
     url.searchParams.delete('plan');
@@ -97,98 +113,114 @@
 <div class="mx-auto grid w-full max-w-6xl items-start gap-6 p-4 lg:grid-cols-[1fr_27rem]">
   <div class="min-w-0 max-lg:order-2">
     <h1 class="text-2xl">Log</h1>
-    <div class="mt-2 grid grid-cols-2 items-end gap-2 sm:grid-cols-[1fr_auto_auto]">
-      <label class="block text-sm text-soft max-sm:col-span-2"
-        >Search
-        <input
-          type="search"
-          class="mt-0.5 w-full rounded-lg border-line bg-raised px-2 py-1.5 text-base text-ink"
-          placeholder="a word, a crop, a tray"
-          bind:value={text}
-        /></label
-      >
-      <ChoiceField
-        label="What"
-        value={kind}
-        choices={{ '': 'everything', ...KINDS } as Record<string, string>}
-        onset={(to: string) => (kind = to as FactKind | '')}
-      />
-      <ChoiceField
-        label="Tray"
-        value={tray ?? ''}
-        choices={trays}
-        onset={(to: string) => look(to || undefined)}
-      />
-    </div>
-    {#if waits > 0}
-      <p class="mt-2 rounded-xl bg-straw-soft px-3 py-2 text-sm" role="status">
-        {waits === 1 ? 'One entry waits' : `${waits} entries wait`} on this device to be sent.
-      </p>
-    {/if}
-    {#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
-    <ol class="mt-2" data-testid="entries">
-      {#each days as { on, told } (on)}
-        <li>
-          <h2 class="mt-3 text-base">{words.date(on)}</h2>
-          <ul>
-            {#each told as { kept, counts } (kept.entry.id)}
-              {@const entry = kept.entry}
-              {@const its = trayOf(entry)}
-              <li class="border-t py-1.5" class:gone={!counts}>
-                <div class="flex flex-wrap items-center gap-x-2">
-                  {#if entry.at_h != null}<span class="w-14 shrink-0 text-sm text-soft"
-                      >{words.number(entry.at_h, 'clock_h')}</span
-                    >{/if}
-                  <span class="min-w-0 grow"><EntryLine {entry} /></span>
-                  <span class="flex text-sm">
-                    {#if its && its !== tray}<button class="quiet" onclick={() => look(its)}
-                        >Look back</button
-                      >{/if}
-                    {#if counts}
-                      <button class="quiet" onclick={() => (correcting = entry)}>Correct</button>
-                      <button class="quiet" onclick={() => walk.takeBack(entry)}>Take back</button>
-                    {/if}
-                  </span>
-                </div>
-                {#if correcting?.id === entry.id}
-                  <div class="card my-2 p-3">
-                    <AddEntry
-                      corrects={entry}
-                      onkept={() => (correcting = undefined)}
-                      oncancel={() => (correcting = undefined)}
-                    />
-                  </div>
-                {/if}
-              </li>
-            {/each}
-          </ul>
-        </li>
-      {:else}
-        <li class="card px-4 py-6 text-center">
-          {#if text || kind || tray}
-            <p>Nothing like that was noted.</p>
-          {:else}
-            <p class="text-lg">Nothing has been noted yet.</p>
-            <p class="mt-1 text-soft">
-              Tap jobs in Today when they are done, or note something here. From then on what
-              happened counts, not what was reckoned.
-            </p>
-          {/if}
-        </li>
+    <div class="mt-2 flex flex-wrap gap-1" role="group" aria-label="What to look at">
+      {#each Object.entries(PARTS) as [id, name] (id)}
+        <button
+          class="quiet min-h-11! border-line!"
+          aria-pressed={part === id}
+          onclick={() => show(id)}>{name}</button
+        >
       {/each}
-    </ol>
-    <div class="mt-2 flex flex-wrap gap-2">
-      {#if more}
-        <button class="quiet border-frame!" onclick={() => void find(plan, query, list.at(-1))}
-          >Earlier entries</button
-        >
-      {/if}
-      {#if hidden > 0}
-        <button class="quiet" aria-pressed={all} onclick={() => (all = !all)}
-          >{all ? 'Hide' : 'Show'} what was corrected or taken back ({hidden})</button
-        >
-      {/if}
     </div>
+    {#if part === 'learned'}
+      <div class="mt-3"><Lessons /></div>
+    {:else if part === 'compare'}
+      <div class="mt-3"><Compare /></div>
+    {:else}
+      <div class="mt-2 grid grid-cols-2 items-end gap-2 sm:grid-cols-[1fr_auto_auto]">
+        <label class="block text-sm text-soft max-sm:col-span-2"
+          >Search
+          <input
+            type="search"
+            class="mt-0.5 w-full rounded-lg border-line bg-raised px-2 py-1.5 text-base text-ink"
+            placeholder="a word, a crop, a tray"
+            bind:value={text}
+          /></label
+        >
+        <ChoiceField
+          label="What"
+          value={kind}
+          choices={{ '': 'everything', ...KINDS } as Record<string, string>}
+          onset={(to: string) => (kind = to as FactKind | '')}
+        />
+        <ChoiceField
+          label="Tray"
+          value={tray ?? ''}
+          choices={trays}
+          onset={(to: string) => look(to || undefined)}
+        />
+      </div>
+      {#if waits > 0}
+        <p class="mt-2 rounded-xl bg-straw-soft px-3 py-2 text-sm" role="status">
+          {waits === 1 ? 'One entry waits' : `${waits} entries wait`} on this device to be sent.
+        </p>
+      {/if}
+      {#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
+      <ol class="mt-2" data-testid="entries">
+        {#each days as { on, told } (on)}
+          <li>
+            <h2 class="mt-3 text-base">{words.date(on)}</h2>
+            <ul>
+              {#each told as { kept, counts } (kept.entry.id)}
+                {@const entry = kept.entry}
+                {@const its = trayOf(entry)}
+                <li class="border-t py-1.5" class:gone={!counts}>
+                  <div class="flex flex-wrap items-center gap-x-2">
+                    {#if entry.at_h != null}<span class="w-14 shrink-0 text-sm text-soft"
+                        >{words.number(entry.at_h, 'clock_h')}</span
+                      >{/if}
+                    <span class="min-w-0 grow"><EntryLine {entry} /></span>
+                    <span class="flex text-sm">
+                      {#if its && its !== tray}<button class="quiet" onclick={() => look(its)}
+                          >Look back</button
+                        >{/if}
+                      {#if counts}
+                        <button class="quiet" onclick={() => (correcting = entry)}>Correct</button>
+                        <button class="quiet" onclick={() => walk.takeBack(entry)}>Take back</button
+                        >
+                      {/if}
+                    </span>
+                  </div>
+                  {#if correcting?.id === entry.id}
+                    <div class="card my-2 p-3">
+                      <AddEntry
+                        corrects={entry}
+                        onkept={() => (correcting = undefined)}
+                        oncancel={() => (correcting = undefined)}
+                      />
+                    </div>
+                  {/if}
+                </li>
+              {/each}
+            </ul>
+          </li>
+        {:else}
+          <li class="card px-4 py-6 text-center">
+            {#if text || kind || tray}
+              <p>Nothing like that was noted.</p>
+            {:else}
+              <p class="text-lg">Nothing has been noted yet.</p>
+              <p class="mt-1 text-soft">
+                Tap jobs in Today when they are done, or note something here. From then on what
+                happened counts, not what was reckoned.
+              </p>
+            {/if}
+          </li>
+        {/each}
+      </ol>
+      <div class="mt-2 flex flex-wrap gap-2">
+        {#if more}
+          <button class="quiet border-frame!" onclick={() => void find(plan, query, list.at(-1))}
+            >Earlier entries</button
+          >
+        {/if}
+        {#if hidden > 0}
+          <button class="quiet" aria-pressed={all} onclick={() => (all = !all)}
+            >{all ? 'Hide' : 'Show'} what was corrected or taken back ({hidden})</button
+          >
+        {/if}
+      </div>
+    {/if}
   </div>
   <aside class="flex min-w-0 flex-col gap-4 max-lg:order-1">
     {#if tray}<TrayStory {tray} onclose={() => look(undefined)} />{/if}
@@ -213,6 +245,10 @@
 </div>
 
 <style>
+  [aria-pressed='true'] {
+    background: var(--teal-soft);
+    font-weight: 600;
+  }
   .gone {
     color: var(--soft);
     text-decoration: line-through;

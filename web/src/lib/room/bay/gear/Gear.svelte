@@ -115,6 +115,25 @@
               />
             {/each}
           </div>
+          {#if 'measured' in item && item.measured}
+            <p class="flex flex-wrap items-baseline gap-x-2 text-sm" data-testid="measured">
+              <span
+                >Taken at <b>{words.number(item.measured.value, 'share')}</b>
+                of what is above ({words.number(item.measured.low, 'share')} to {words.number(
+                  item.measured.high,
+                  'share',
+                )}), as measured up to {words.shortDate(item.measured.on)}.</span
+              >
+              <button
+                class="quiet text-sm"
+                onclick={() =>
+                  bench.keep(
+                    setOptional(`${path(list, i)}/measured`, undefined, true),
+                    `${item.name} as its label says`,
+                  )}>As its label says</button
+              >
+            </p>
+          {/if}
           {#if 'along' in item}
             <ChoiceField
               label="Length runs"

@@ -5,6 +5,8 @@
   import type { BayOnDay, Probed } from '../../../api/client';
   import { bench } from '../../../bench/workbench.svelte';
   import NumberField from '../../../fields/NumberField.svelte';
+  import { outbox } from '../../../log/outbox.svelte';
+  import { walk } from '../../../today/walk.svelte';
 
   interface Props {
     bay: BayOnDay;
@@ -16,6 +18,16 @@
   let lux: number | undefined = $state();
   let probed: Probed | undefined = $state();
   let problem = $state('');
+  /** The reading that was noted last: one is noted once. */
+  let kept: number | undefined = $state();
+
+  function keep() {
+    const plan = bench.view?.id;
+    if (plan === undefined || lux === undefined) return;
+    const about = { spot: { bay: bay.bay, x_mm: at.x_mm, y_mm: at.y_mm } };
+    outbox.note(plan, [walk.entry({ measured: { about, reading: { lux } } }, { at_h: null })]);
+    kept = lux;
+  }
 
   $effect(() => {
     const plan = bench.draft;
@@ -58,6 +70,11 @@
         <Button
           class="shrink-0 bg-coral! px-3! py-1.5! font-semibold text-on-coral! hover:opacity-90"
           onclick={() => void bench.apply(fix)}>{words.say(fix.label)}</Button
+        >
+      {/if}
+      {#if lux !== undefined && probed.reading}
+        <button class="quiet" disabled={kept === lux} onclick={keep}
+          >{kept === lux ? 'Noted in the log' : 'Note it in the log'}</button
         >
       {/if}
     </div>

@@ -15,11 +15,11 @@ use crate::season::{Reckoned, SowingDates};
 
 /// Something that a season hands on to the next.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Carried {
+pub struct HandedOn {
     /// Its name, by which it is taken or left.
     pub id: String,
     /// What it is about.
-    pub of: CarriedOf,
+    pub of: HandedOf,
     /// What happened.
     pub words: Statement,
     /// What is taken over.
@@ -34,7 +34,7 @@ pub struct Carried {
 /// What it is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum CarriedOf {
+pub enum HandedOf {
     /// A correction that was accepted.
     Correction,
     /// What is left of a packet.
@@ -93,7 +93,7 @@ const MORE_LOST: f64 = 0.1;
 const TOO_MUCH: f64 = 0.25;
 
 /// What the season that is `reckoned` after its log hands on, when its plan alone had the dates `planned`.
-pub fn carried(reckoned: &Reckoned<'_>, planned: &[SowingDates]) -> Vec<Carried> {
+pub fn handed_on(reckoned: &Reckoned<'_>, planned: &[SowingDates]) -> Vec<HandedOn> {
     let mut all = corrections(reckoned.plan);
     all.extend(seeds(reckoned));
     for dates in &reckoned.dates {
@@ -104,10 +104,10 @@ pub fn carried(reckoned: &Reckoned<'_>, planned: &[SowingDates]) -> Vec<Carried>
     all
 }
 
-/// `plan` a year later, with what is `carried` taken over where `takes` says so of its name, and left out elsewhere.
-pub fn next_year(plan: Plan, carried: &[Carried], takes: impl Fn(&Carried) -> bool) -> Plan {
+/// `plan` a year later, with what is `handed_on` taken over where `takes` says so of its name, and left out elsewhere.
+pub fn next_year(plan: Plan, handed_on: &[HandedOn], takes: impl Fn(&HandedOn) -> bool) -> Plan {
     let mut next = plan.next_year();
-    for own in carried {
+    for own in handed_on {
         own.change.apply(&mut next, takes(own));
     }
     next
@@ -146,13 +146,13 @@ impl Change {
     }
 }
 
-fn corrections(plan: &Plan) -> Vec<Carried> {
+fn corrections(plan: &Plan) -> Vec<HandedOn> {
     let mut all = Vec::new();
     let mut add = |id: String, what: String, learned: Option<Learned>, quantity, change| {
         let Some(learned) = learned else { return };
-        all.push(Carried {
+        all.push(HandedOn {
             id,
-            of: CarriedOf::Correction,
+            of: HandedOf::Correction,
             words: say!(
                 "{what}: {learned}",
                 what = what,
@@ -238,7 +238,7 @@ fn corrections(plan: &Plan) -> Vec<Carried> {
 }
 
 /// What is left of packets that were sown from, by the log.
-fn seeds(reckoned: &Reckoned<'_>) -> Vec<Carried> {
+fn seeds(reckoned: &Reckoned<'_>) -> Vec<HandedOn> {
     let plan = reckoned.plan;
     let each = plan.packets.iter().enumerate().filter_map(|(packet, own)| {
         let have = own.seeds?;
@@ -250,16 +250,17 @@ fn seeds(reckoned: &Reckoned<'_>) -> Vec<Carried> {
         let used = sown.filter_map(|sowing| {
             let cells = reckoned.cells_of(&sowing.id)?;
             let seeds = cells.to_sow.as_ref()?;
-            Some(seeds.seeds_per_cell * cells.cells_there.max(1))
+            // Not every cell need be sown.
+            Some((seeds.seeds_per_cell * cells.cells_there.max(1)).min(seeds.seeds))
         });
-        let used: u32 = used.sum();
+        let used = used.sum::<u32>().min(have);
         let left = have.saturating_sub(used);
         let count = |n: u32| Quantity::Count.of(f64::from(n));
         let crop = plan.find_crop(&own.crop).map_or("", |crop| &crop.name);
         let name = called(own, crop);
-        (used > 0).then(|| Carried {
+        (used > 0).then(|| HandedOn {
             id: format!("seeds/{}", own.id),
-            of: CarriedOf::Seed,
+            of: HandedOf::Seed,
             words: say!(
                 "{packet}: about {used} of {have} seeds were sown",
                 packet = name,
@@ -280,13 +281,13 @@ fn late(
     dates: &SowingDates,
     planned: Date,
     sowing: usize,
-) -> Option<Carried> {
+) -> Option<HandedOn> {
     let own: &Sowing = &reckoned.plan.sowings[sowing];
     let days = days_between(planned, dates.sow);
     let late = Quantity::Days.of(f64::from(days));
-    (dates.sown_logged && days >= LATE_DAYS && own.sow_on.is_none()).then(|| Carried {
+    (dates.sown_logged && days >= LATE_DAYS && own.sow_on.is_none()).then(|| HandedOn {
         id: format!("late/{}", own.id),
-        of: CarriedOf::Late,
+        of: HandedOf::Late,
         words: say!(
             "{name} was sown {late} later than planned",
             name = &dates.name,
@@ -302,7 +303,7 @@ fn late(
 }
 
 /// Plants that were lost, or too many.
-fn numbers(reckoned: &Reckoned<'_>, dates: &SowingDates, sowing: usize) -> Vec<Carried> {
+fn numbers(reckoned: &Reckoned<'_>, dates: &SowingDates, sowing: usize) -> Vec<HandedOn> {
     let plan = reckoned.plan;
     let own = &plan.sowings[sowing];
     let (mut lost, mut out) = (0u32, 0u32);
@@ -328,9 +329,9 @@ fn numbers(reckoned: &Reckoned<'_>, dates: &SowingDates, sowing: usize) -> Vec<C
             .unwrap_or(0.0)
             .max((f64::from(lost) / wanted * 20.0).round() / 20.0)
             .min(2.0);
-        all.push(Carried {
+        all.push(HandedOn {
             id: format!("lost/{}", own.id),
-            of: CarriedOf::Lost,
+            of: HandedOf::Lost,
             words: say!(
                 "{n} plants of {name} were lost",
                 n = count(lost),
@@ -343,9 +344,9 @@ fn numbers(reckoned: &Reckoned<'_>, dates: &SowingDates, sowing: usize) -> Vec<C
     }
     let over = f64::from(out) - wanted;
     if known && over > TOO_MUCH * wanted && own.spare.is_some_and(|spare| spare > 0.0) {
-        all.push(Carried {
+        all.push(HandedOn {
             id: format!("too_much/{}", own.id),
-            of: CarriedOf::TooMuch,
+            of: HandedOf::TooMuch,
             words: say!(
                 "{n} plants of {name} went out, and {wanted} were wanted",
                 n = count(out),
