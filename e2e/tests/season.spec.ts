@@ -311,6 +311,13 @@ test('plans are named, copied for next year and set aside', async ({ page, app }
   const plans = page.getByTestId('plans');
   await expect(plans).toContainText('Our stall 2027');
   await plans.getByRole('button', { name: 'Copy Our stall 2027 for next year' }).click();
+  const handedOn = plans.getByTestId('handed-on');
+  // What was late is told, and left as it is until somebody ticks it.
+  const late = handedOn.getByRole('checkbox', { name: /Parsley .* was sown 6 days later/ });
+  await expect(late).not.toBeChecked();
+  const seeds = handedOn.getByRole('checkbox', { name: /^Seed: Onion/ });
+  await expect(seeds).toBeChecked();
+  await plans.getByRole('button', { name: 'Make next year’s plan' }).click();
   await expect(plans).toContainText('Our stall 2028');
   await expect(page.getByRole('textbox', { name: /^Last frost/ })).toHaveValue('6 May 2028');
   await plans.getByRole('button', { name: 'Set Our stall 2027 aside' }).click();

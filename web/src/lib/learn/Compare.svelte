@@ -1,6 +1,8 @@
 <script lang="ts">
   // Two batches beside each other: which did better, whether chance explains it, and what probably does.
+  import { page } from '$app/state';
   import { api, type Batch, type Comparison, type PlanSummary, type Quantity } from '../api/client';
+  import { untrack } from 'svelte';
   import { learnApi } from '../api/learn';
   import { bench } from '../bench/workbench.svelte';
   import ChoiceField from '../fields/ChoiceField.svelte';
@@ -22,8 +24,9 @@
     }
     return all;
   });
-  let a = $state('');
-  let b = $state('');
+  // The address may name two of them: `?a=tray:cf1&b=tray:cf2`.
+  let a = $state(page.url.searchParams.get('a') ?? '');
+  let b = $state(page.url.searchParams.get('b') ?? '');
   let bPlan = $state('');
   let plans: PlanSummary[] = $state.raw([]);
   let found: Comparison | undefined = $state.raw();
@@ -68,6 +71,12 @@
     }
     busy = false;
   }
+
+  // What the address names is compared at once.
+  $effect(() => {
+    const named = page.url.searchParams.has('a') && page.url.searchParams.has('b');
+    if (named && bench.view) untrack(() => !found && void compare());
+  });
 
   const HAD = { mix: 'Mix while it germinated', growing_air: 'Air where it grew', light: 'Light' };
   const BECAME = { came_up: 'Came up', days: 'Days to show', height: 'Height at the same age' };

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is seen in a tray, and what it comes from.
+  import { page } from '$app/state';
   import { type Diagnosis, type SymptomKind } from '../api/client';
   import { learnApi } from '../api/learn';
   import { bench } from '../bench/workbench.svelte';
@@ -7,8 +8,10 @@
 
   const { tray }: { tray: string } = $props();
   const words = $derived(bench.words);
-  let open = $state(false);
-  let symptom: SymptomKind | undefined = $state();
+  // The address may name what is seen: `?seen=leggy`.
+  const seen = page.url.searchParams.get('seen') as SymptomKind | null;
+  let open = $state(seen !== null);
+  let symptom: SymptomKind | undefined = $state(seen ?? undefined);
   let found: Diagnosis | undefined = $state.raw();
   let problem = $state('');
 
@@ -51,9 +54,11 @@
 </script>
 
 <div class="mt-3 border-t pt-2" data-testid="diagnose">
-  <button class="quiet min-h-11!" aria-expanded={open} onclick={() => (open = !open)}
-    >Something wrong with it?</button
-  >
+  <h3>
+    <button class="quiet min-h-11!" aria-expanded={open} onclick={() => (open = !open)}
+      >Something wrong with it?</button
+    >
+  </h3>
   {#if open}
     <div class="mt-1 grid grid-cols-2 gap-2" role="group" aria-label="What do you see?">
       {#each Object.entries(SEEN) as [what, name] (what)}
