@@ -64,7 +64,7 @@ test('two spots are compared in words, with the test named', async ({ page, app 
 
 test('what is seen in a tray is told by its own figures, on the phone', async ({ page, app }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto(`${app.url}/log?on=2027-04-09&tray=tt1`);
+  await page.goto(`${app.url}/log?on=2027-04-09&tray=ls1`);
   await page.getByRole('button', { name: 'Something wrong with it?' }).click();
   await page.getByRole('button', { name: 'Long thin stems' }).click();
   const causes = page.getByTestId('causes');
@@ -79,10 +79,10 @@ test('a reading says what it means while it is typed', async ({ page, app }) => 
   const form = page.locator('form').filter({ hasText: 'Note or measure' });
   await form.getByLabel('What', { exact: true }).selectOption('measured');
   await form.getByLabel('Instrument').selectOption('height_mm');
-  await form.getByLabel('It shows').fill('60');
+  await form.getByLabel('It shows').fill('6');
   await form.getByLabel('It shows').press('Tab');
   await expect(page.getByTestId('meaning')).toContainText(
-    'is reckoned here, and you measured 60 mm',
+    '8.5 cm is reckoned here, and you measured 6 cm',
   );
 });
 

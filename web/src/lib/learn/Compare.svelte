@@ -162,7 +162,7 @@
         <table class="w-full text-sm">
           <thead>
             <tr class="text-left text-soft">
-              <th class="py-1 font-normal"></th><th class="font-normal">{found.a}</th><th
+              <th class="py-1 font-normal">What</th><th class="font-normal">{found.a}</th><th
                 class="font-normal">{found.b}</th
               >
             </tr>

@@ -12,10 +12,12 @@
     /** Entries that count though they stand out. */
     putIn: string[];
     onputin: (entry: string, counts: boolean) => void;
+    /** Whether it is looked at closely. */
+    open: boolean;
+    onopen: (open: boolean) => void;
   }
-  const { lesson, putIn, onputin }: Props = $props();
+  const { lesson, putIn, onputin, open, onopen }: Props = $props();
   const words = $derived(bench.words);
-  let open = $state(false);
   let changes: LessonEffect | undefined = $state.raw();
   let problem = $state('');
 
@@ -55,7 +57,7 @@
       {left.length === 1 ? 'One reading is' : `${left.length} readings are`} left out.
     </p>
   {/if}
-  <button class="quiet mt-1" aria-expanded={open} onclick={() => (open = !open)}
+  <button class="quiet mt-1" aria-expanded={open} onclick={() => onopen(!open)}
     >{open ? 'Less' : lesson.fix ? 'Look at the correction' : 'Look closer'}</button
   >
   {#if open}

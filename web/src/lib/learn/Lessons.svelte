@@ -8,6 +8,8 @@
 
   let lessons: Lesson[] | undefined = $state.raw();
   let putIn: string[] = $state([]);
+  /** The lessons that are looked at closely: they stay so when a reading moves them to the other list. */
+  let opened: string[] = $state([]);
   let problem = $state('');
   let asked = 0;
 
@@ -34,6 +36,17 @@
     (putIn = on ? [...putIn, entry] : putIn.filter((own) => own !== entry));
 </script>
 
+{#snippet card(lesson: Lesson)}
+  <LessonCard
+    {lesson}
+    {putIn}
+    onputin={counts}
+    open={opened.includes(lesson.id)}
+    onopen={(open) =>
+      (opened = open ? [...opened, lesson.id] : opened.filter((id) => id !== lesson.id))}
+  />
+{/snippet}
+
 <section aria-label="What was learned">
   {#if problem}
     <p class="text-wine" role="alert">{problem}</p>
@@ -55,7 +68,7 @@
       </p>
       <ul class="mt-2 flex flex-col gap-3" data-testid="corrections">
         {#each corrections as lesson (lesson.id)}
-          <LessonCard {lesson} {putIn} onputin={counts} />
+          {@render card(lesson)}
         {/each}
       </ul>
     {/if}
@@ -63,7 +76,7 @@
       <h2 class="mt-4 text-lg">Nothing to correct so far</h2>
       <ul class="mt-2 flex flex-col gap-3">
         {#each others as lesson (lesson.id)}
-          <LessonCard {lesson} {putIn} onputin={counts} />
+          {@render card(lesson)}
         {/each}
       </ul>
     {/if}
