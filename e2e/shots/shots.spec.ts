@@ -74,7 +74,7 @@ const SHOTS = [
   },
   {
     name: 'diagnosis-phone',
-    path: '/log?on=2027-04-09&tray=ls1&seen=leggy',
+    path: '/log?on=2027-04-09&tray=mx1&seen=uneven',
     size: PHONE,
     ground: 'light',
     wait: 'causes',

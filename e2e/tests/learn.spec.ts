@@ -64,12 +64,12 @@ test('two spots are compared in words, with the test named', async ({ page, app 
 
 test('what is seen in a tray is told by its own figures, on the phone', async ({ page, app }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto(`${app.url}/log?on=2027-04-09&tray=ls1`);
+  await page.goto(`${app.url}/log?on=2027-04-09&tray=mx1`);
   await page.getByRole('button', { name: 'Something wrong with it?' }).click();
-  await page.getByRole('button', { name: 'Long thin stems' }).click();
+  await page.getByRole('button', { name: 'One side ahead' }).click();
   const causes = page.getByTestId('causes');
   await expect(causes.locator('li').first()).toContainText('Now:');
-  await expect(causes).toContainText('Light from one side');
+  await expect(causes).toContainText('Kinds of different pace in one tray');
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 });
 

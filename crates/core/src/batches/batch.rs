@@ -1,5 +1,7 @@
 //! A batch: some trays of a plan, what they had and what became of them.
 
+use std::collections::{HashMap, HashSet};
+
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -7,6 +9,7 @@ use utoipa::ToSchema;
 use crate::basis::dates::days_between;
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::dli_mol_m2_d;
+use crate::basis::work::go_on;
 use crate::batches::figures::Share;
 use crate::day::detail::Detail;
 use crate::day::spot::spot_light;
@@ -14,6 +17,7 @@ use crate::day::view::Looker;
 use crate::growth::height::usual_mm;
 use crate::learning::estimate::median;
 use crate::log::detail::{About, Measurement};
+use crate::log::entry::Entry;
 use crate::log::fact::Fact;
 use crate::log::told::Told;
 use crate::plan::{Stage, Tray};
@@ -123,10 +127,21 @@ impl Batch {
         };
         let mut trays = self.trays(reckoned);
         trays.retain(|tray| crop.is_none_or(|crop| crop_of(tray) == crop));
-        let lives: Vec<Life<'_>> = trays
-            .iter()
-            .map(|tray| Life::of(reckoned, told, tray))
-            .collect();
+        let ids: HashSet<&str> = trays.iter().map(|tray| tray.id.as_str()).collect();
+        // The log is read once, however many trays there are.
+        let mut told_of: HashMap<&str, Vec<&Entry>> = HashMap::new();
+        for entry in told.all() {
+            let of = entry.fact.iter().flat_map(Fact::trays);
+            for tray in of.filter(|tray| ids.contains(tray)) {
+                told_of.entry(tray).or_default().push(entry);
+            }
+        }
+        let life = |tray: &&Tray| {
+            go_on();
+            let told = told_of.get(tray.id.as_str());
+            Life::of(reckoned, told.map_or(&[], Vec::as_slice), tray)
+        };
+        let lives: Vec<Life<'_>> = trays.iter().map(life).collect();
         let mut crops: Vec<String> = trays.iter().map(|tray| crop_of(tray)).collect();
         crops.sort();
         crops.dedup();
@@ -174,7 +189,7 @@ struct Life<'a> {
 }
 
 impl<'a> Life<'a> {
-    fn of(reckoned: &'a Reckoned<'_>, told: &Told, tray: &Tray) -> Self {
+    fn of(reckoned: &'a Reckoned<'_>, told: &[&Entry], tray: &Tray) -> Self {
         let plan = reckoned.plan;
         let dates = &reckoned.dates[plan.sowing_index(&tray.parts[0].sowing)];
         let past = plan.happened().tray(&tray.id);
@@ -190,7 +205,7 @@ impl<'a> Life<'a> {
         };
         let (mut soil, mut air) = (Vec::new(), Vec::new());
         let mut before = (sown, 0);
-        for entry in told.of_tray(&tray.id) {
+        for entry in told {
             match &entry.fact {
                 Some(Fact::Shown { count, of, .. }) => {
                     life.showed(sown, before, (entry.on, *count));

@@ -74,7 +74,9 @@ impl Comparison {
         for (own, p) in differences.iter_mut().zip(raised) {
             (own.p, own.told_apart) = (p, ToldApart::of(p));
         }
-        let most = differences.iter().min_by(|x, y| x.p.total_cmp(&y.p));
+        // What tells most comes first.
+        differences.sort_by(|x, y| x.p.total_cmp(&y.p));
+        let most = differences.first();
         let verdict = match most {
             None => say!("Nobody counted or measured both: there is nothing to compare yet"),
             Some(most) if most.told_apart == ToldApart::Not => say!(

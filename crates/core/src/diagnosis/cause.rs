@@ -84,8 +84,10 @@ impl Cause {
         now: Statement,
         next_time: Statement,
     ) -> Self {
-        let why = match speaks {
-            Speaks::Unknown if strength == 0.0 => say!("nothing that was noted or reckoned tells"),
+        let missing = |figure: &Figure| *figure == Figure::from(NOT_KNOWN);
+        let why = match (speaks, why.figures.values().any(missing)) {
+            (Speaks::Against, true) => say!("that is not so here"),
+            (Speaks::Unknown, true) => say!("nothing that was noted or reckoned tells"),
             _ => why,
         };
         Self {
@@ -100,9 +102,12 @@ impl Cause {
     }
 }
 
-/// `figure` in words.
+/// What stands for a figure that nobody knows.
+const NOT_KNOWN: &str = "not known";
+
+/// `figure`, or that nobody knows it.
 pub(super) fn known(figure: Option<f64>, quantity: Quantity) -> Figure {
-    figure.map_or_else(|| "not known".into(), |value| quantity.of(value))
+    figure.map_or_else(|| NOT_KNOWN.into(), |value| quantity.of(value))
 }
 
 pub(super) fn celsius(c: f64) -> Figure {

@@ -55,7 +55,7 @@ pub(super) fn causes(signs: &Signs) -> Vec<Cause> {
             say!("Crowded"),
             above(signs.crowding, 1.0, 1.4),
             say!(
-                "their leaves spread over {share} of the way to the next plant",
+                "their leaves reach over {share} of the way to the next plant",
                 share = known(signs.crowding, Quantity::Share)
             ),
             say!("Thin to one a cell, or prick out and set the pots apart"),

@@ -244,7 +244,8 @@ impl Signs {
         let air = view.air();
         (self.humidity, self.air_m_s) = (air.humidity, air.far_end_m_s);
         self.least_gap_mm = bay.least_gap_mm();
-        self.window_only = bay.tier.lamps.is_empty() && bay.place.has_daylight();
+        self.window_only =
+            bay.tier.lamps.is_empty() && bay.place.has_daylight() && !bay.place.outdoors();
         self.lit = view.is_lit();
         let light = view.computed.light.as_ref();
         self.evenness = light.map(|light| light.evenness);
@@ -283,6 +284,11 @@ impl Signs {
         }
         let middle = |edges: [f64; 2]| (edges[0] + edges[1]) / 2.0;
         let spot = (middle(outline.x_mm), middle(outline.y_mm));
+        if bay.place.outdoors() {
+            // Out of doors there is light enough.
+            self.dli = Some(self.dli_high);
+            return;
+        }
         self.dli = if bay.tier.lamps.is_empty() || bay.place.has_daylight() {
             light.map(|light| light.dli.mean)
         } else {

@@ -1,5 +1,7 @@
 //! What readings are gathered into before anything is learned from them.
 
+use std::collections::HashMap;
+
 use jiff::civil::Date;
 
 use crate::basis::learned::{Learned, readings};
@@ -21,6 +23,29 @@ pub(super) struct Asked<'a, 'r> {
     pub(super) told: &'a Told,
     /// Entries that count though they stand out.
     pub(super) put_in: &'a [String],
+    /// What was measured in the mix.
+    pub(super) soil: &'a Soil,
+}
+
+/// What was measured in the mix of each tray: read from the log once.
+#[derive(Debug, Default)]
+pub(super) struct Soil(HashMap<String, Vec<(Date, f64)>>);
+
+impl Soil {
+    /// Of all that is `told`.
+    pub(super) fn of(told: &Told) -> Self {
+        let mut soil = Self::default();
+        for entry in told.all() {
+            if let Some(Fact::Measured {
+                about: About::Tray(tray),
+                reading: Measurement::SoilC(c),
+            }) = &entry.fact
+            {
+                soil.0.entry(tray.clone()).or_default().push((entry.on, *c));
+            }
+        }
+        soil
+    }
 }
 
 /// A reading with what is reckoned for it.
@@ -64,17 +89,9 @@ impl<'r> Asked<'_, 'r> {
     /// nobody measured.
     pub(super) fn germinated_at_c(&self, tray: &str, dates: &SowingDates) -> Option<f64> {
         let until = dates.last.or(dates.emerge)?;
-        let soil = self
-            .told
-            .of_tray(tray)
-            .filter_map(|entry| match &entry.fact {
-                Some(Fact::Measured {
-                    reading: Measurement::SoilC(c),
-                    ..
-                }) if (dates.sow..=until).contains(&entry.on) => Some(*c),
-                _ => None,
-            });
-        let soil: Vec<f64> = soil.collect();
+        let soil = self.soil.0.get(tray)?.iter();
+        let soil = soil.filter(|(on, _)| (dates.sow..=until).contains(on));
+        let soil: Vec<f64> = soil.map(|(_, c)| *c).collect();
         (!soil.is_empty()).then(|| median(soil))
     }
 

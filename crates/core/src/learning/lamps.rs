@@ -234,7 +234,7 @@ fn words(
                 low = low,
                 high = high
             ),
-            say!("Wipe them first and measure again: dust takes a tenth and more"),
+            say!("Wipe them and measure again: dust takes a tenth and more"),
         ),
         Said::Corrects => (
             say!(

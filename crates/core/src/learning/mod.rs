@@ -13,7 +13,7 @@ pub mod meaning;
 mod of_crop;
 pub mod packets;
 
-use crate::learning::evidence::Asked;
+use crate::learning::evidence::{Asked, Soil};
 use crate::learning::lesson::Lesson;
 use crate::log::told::Told;
 use crate::season::Reckoned;
@@ -25,6 +25,7 @@ pub(crate) fn alive(reckoned: &Reckoned<'_>, told: &Told, id: &str) -> Option<f6
         reckoned,
         told,
         put_in: &[],
+        soil: &Soil::of(told),
     };
     let mut packets = packets::lessons(&asked).into_iter();
     let own = packets.find(|lesson| lesson.id == format!("packet/{id}"))?;
@@ -38,6 +39,7 @@ pub fn lessons(reckoned: &Reckoned<'_>, told: &Told, put_in: &[String]) -> Vec<L
         reckoned,
         told,
         put_in,
+        soil: &Soil::of(told),
     };
     let mut all = lamps::lessons(&asked);
     all.extend(mats::lessons(&asked));

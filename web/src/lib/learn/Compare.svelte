@@ -148,7 +148,7 @@
                 label="difference of {words.number(own.by, own.quantity)}, between {words.number(
                   own.low,
                   own.quantity,
-                )} and {words.number(own.high, own.quantity)} with 95 % certainty"
+                )} and {words.number(own.high, own.quantity)} with 95% certainty"
               />
               <p class="text-sm text-soft">
                 {own.test}. Chance alone makes one as large in {chance(own.p)} of cases.

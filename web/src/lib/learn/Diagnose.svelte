@@ -81,7 +81,7 @@
               <b>{words.say(cause.what)}</b>
               <span class="text-sm text-soft">{SPEAKS[cause.speaks]}</span>
             </p>
-            <p class="text-sm">{words.say(cause.why)}.</p>
+            <p class="text-sm first-letter:uppercase">{words.say(cause.why)}.</p>
             <p class="mt-1 text-sm"><b>Now:</b> {words.say(cause.now)}.</p>
             <p class="text-sm"><b>Next time:</b> {words.say(cause.next_time)}.</p>
           </li>

@@ -27,7 +27,7 @@
   );
 </script>
 
-<svg viewBox="0 0 {WIDTH} 56" class="w-full max-w-md" role="img" aria-label={label}>
+<svg viewBox="0 0 {WIDTH} 56" class="w-full max-w-72" role="img" aria-label={label}>
   <line x1="0" x2={WIDTH} y1="28" y2="28" class="rule" />
   <line x1={x(beside)} x2={x(beside)} y1="14" y2="38" class="beside" />
   <text x={x(beside)} y="51" text-anchor={anchor(beside)} class="soft">{besideName}</text>

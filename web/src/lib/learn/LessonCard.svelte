@@ -73,12 +73,45 @@
           label="{words.number(lesson.learned.value, lesson.quantity)}, between {words.number(
             lesson.learned.low,
             lesson.quantity,
-          )} and {words.number(lesson.learned.high, lesson.quantity)} with 95 % certainty"
+          )} and {words.number(lesson.learned.high, lesson.quantity)} with 95% certainty"
         />
-        <p class="text-sm text-soft">The bar holds the true figure with 95 % certainty.</p>
+        <p class="text-sm text-soft">The bar holds the true figure with 95% certainty.</p>
       </div>
     {/if}
-    <p class="mt-2 text-sm"><b>First:</b> {words.say(lesson.first)}.</p>
+    <p class="mt-2 text-sm"><b>Check first:</b> {words.say(lesson.first)}.</p>
+    {#if lesson.fix}
+      <div class="mt-3 rounded-xl bg-straw-soft p-3" data-testid="effect">
+        <p class="font-semibold">What it changes</p>
+        {#if problem}
+          <p class="text-wine" role="alert">{problem}</p>
+        {:else if !changes}
+          <p class="text-soft" role="status">Working it out…</p>
+        {:else}
+          {#if changes.moved.length === 0 && changes.settled.length === 0 && changes.found.length === 0}
+            <p>No day moves, and no finding comes or goes: only the figures.</p>
+          {/if}
+          <ul class="text-sm">
+            {#each changes.moved as day, i (i)}
+              <li>
+                {day.name}, {WHAT[day.what]}: {words.shortDate(day.from)} → {words.shortDate(
+                  day.to,
+                )}
+                ({movedBy(daysBetween(day.from, day.to))})
+              </li>
+            {/each}
+            {#if changes.more_moved > 0}<li>… and {changes.more_moved} more days</li>{/if}
+            {#each changes.found as finding, i (i)}<li>New: {words.say(finding)}</li>{/each}
+            {#each changes.settled as finding, i (i)}<li>Settled: {words.say(finding)}</li>{/each}
+          </ul>
+        {/if}
+        <button
+          class="quiet mt-2 min-h-11! w-full justify-center border-coral! bg-raised! font-semibold"
+          onclick={() => lesson.fix && bench.keep(lesson.fix.patch, words.say(lesson.fix.word))}
+          >{words.say(lesson.fix.label)}</button
+        >
+        <p class="mt-1 text-sm text-soft">One step: undo takes all of it back.</p>
+      </div>
+    {/if}
     <table class="mt-2 w-full text-sm">
       <thead>
         <tr class="text-left text-soft">
@@ -114,38 +147,5 @@
         {/each}
       </tbody>
     </table>
-    {#if lesson.fix}
-      <div class="mt-3 rounded-xl bg-straw-soft p-3" data-testid="effect">
-        <p class="font-semibold">What it changes</p>
-        {#if problem}
-          <p class="text-wine" role="alert">{problem}</p>
-        {:else if !changes}
-          <p class="text-soft" role="status">Working it out…</p>
-        {:else}
-          {#if changes.moved.length === 0 && changes.settled.length === 0 && changes.found.length === 0}
-            <p>No day moves, and no finding comes or goes: only the figures.</p>
-          {/if}
-          <ul class="text-sm">
-            {#each changes.moved as day, i (i)}
-              <li>
-                {day.name}, {WHAT[day.what]}: {words.shortDate(day.from)} → {words.shortDate(
-                  day.to,
-                )}
-                ({movedBy(daysBetween(day.from, day.to))})
-              </li>
-            {/each}
-            {#if changes.more_moved > 0}<li>… and {changes.more_moved} more days</li>{/if}
-            {#each changes.found as finding, i (i)}<li>New: {words.say(finding)}</li>{/each}
-            {#each changes.settled as finding, i (i)}<li>Settled: {words.say(finding)}</li>{/each}
-          </ul>
-        {/if}
-        <button
-          class="quiet mt-2 min-h-11! w-full justify-center border-coral! bg-raised! font-semibold"
-          onclick={() => lesson.fix && bench.keep(lesson.fix.patch, words.say(lesson.fix.word))}
-          >{words.say(lesson.fix.label)}</button
-        >
-        <p class="mt-1 text-sm text-soft">One step: undo takes all of it back.</p>
-      </div>
-    {/if}
   {/if}
 </li>
