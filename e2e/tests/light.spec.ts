@@ -168,9 +168,17 @@ test('a lux meter is held on the map, and its reading corrects the lamps', async
   await probe.getByLabel('Yours reads').fill('9000');
   await probe.getByLabel('Yours reads').press('Enter');
   await expect(page.getByTestId('reading')).toContainText(/\d+% less than worked out/);
-  const lumens = (await tier(page, app, 0)).lamps[0].flux_lm;
+  // The reading is kept for what is learned of several.
+  await probe.getByRole('button', { name: 'Note it in the log' }).click();
+  await expect(probe).toContainText('Noted in the log');
+  const lamp = async () => (await tier(page, app, 0)).lamps[0];
+  const lumens = (await lamp()).flux_lm;
   await probe.getByRole('button', { name: /Correct the lamps to/ }).click();
-  await expect.poll(async () => (await tier(page, app, 0)).lamps[0].flux_lm).toBeLessThan(lumens);
+  // What the label says stays; how much of it there is was measured.
+  await expect.poll(async () => (await lamp()).measured?.value).toBeLessThan(1);
+  expect((await lamp()).flux_lm).toBe(lumens);
+  const log = await page.request.get(`${app.url}/api/plans/1/log?kind=measured&limit=5`);
+  expect(JSON.stringify(await log.json())).toContain('"spot"');
   await expect(page.getByTestId('reading')).toContainText('Your reading agrees within');
 });
 
