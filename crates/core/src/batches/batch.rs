@@ -15,6 +15,7 @@ use crate::day::detail::Detail;
 use crate::day::spot::spot_light;
 use crate::day::view::Looker;
 use crate::growth::height::usual_mm;
+use crate::learning::air::USUALLY_H;
 use crate::learning::estimate::median;
 use crate::log::detail::{About, Measurement};
 use crate::log::entry::Entry;
@@ -23,6 +24,7 @@ use crate::log::told::Told;
 use crate::plan::{Stage, Tray};
 use crate::room::BayRef;
 use crate::season::{Reckoned, SowingDates};
+use crate::warmth::transfer::air_at;
 
 /// Which trays are meant.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -83,6 +85,11 @@ impl Batch {
             }
             _ => (),
         }
+    }
+
+    /// Whether it is all that stands somewhere, whatever it is.
+    pub(super) fn is_a_place(&self) -> bool {
+        matches!(self, Self::Bay(_) | Self::Place(_))
     }
 
     /// Its trays.
@@ -204,6 +211,7 @@ impl<'a> Life<'a> {
             dli: None,
         };
         let (mut soil, mut air) = (Vec::new(), Vec::new());
+        let room = &plan.site.air;
         let mut before = (sown, 0);
         for entry in told {
             match &entry.fact {
@@ -222,7 +230,11 @@ impl<'a> Life<'a> {
                     Measurement::SoilC(c) if dates.last.is_none_or(|last| entry.on <= last) => {
                         soil.push(*c);
                     }
-                    Measurement::AirC(c) => air.push(*c),
+                    // Read at other hours, it is no other air.
+                    Measurement::AirC(c) => {
+                        let hour = entry.at_h.unwrap_or(USUALLY_H);
+                        air.push(c - air_at(room.day_c, room.night_c, hour));
+                    }
                     Measurement::HeightMm(mm) => life.stood(reckoned, tray, entry.on, *mm),
                     _ => (),
                 },
@@ -230,7 +242,8 @@ impl<'a> Life<'a> {
             }
         }
         life.mix_c[1] = (!soil.is_empty()).then(|| median(soil));
-        life.air_c[1] = (!air.is_empty()).then(|| median(air));
+        let mean_c = (room.day_c + room.night_c) / 2.0;
+        life.air_c[1] = (!air.is_empty()).then(|| mean_c + median(air));
         life.had(reckoned, tray);
         life
     }

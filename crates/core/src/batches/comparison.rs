@@ -68,6 +68,11 @@ impl Comparison {
             (one, two) = (fared(a, Some(crop)), fared(b, Some(crop)));
         }
         let alike = crop.is_some();
+        // Of places with several crops one is compared.
+        let only = one.crops.len() == 1 && crop.is_some();
+        let several = a.batch.is_a_place() || b.batch.is_a_place();
+        let only = crop.as_deref().filter(|_| only && several);
+        let only = only.and_then(|id| a.reckoned.plan.find_crop(id));
         let conditions = conditions(&one, &two);
         let mut differences = differences(&one, &two, alike);
         let raised = holm(&differences.iter().map(|d| d.p).collect::<Vec<_>>());
@@ -88,8 +93,15 @@ impl Comparison {
         };
         let told_apart = most.filter(|most| most.told_apart != ToldApart::Not);
         let probably = told_apart.map(|most| reason(most, &conditions, &one, &two));
+        let mut buts = but(&one, &two, alike);
+        if let Some(crop) = only {
+            buts.insert(
+                0,
+                say!("Compared is {crop}, which both have", crop = &crop.name),
+            );
+        }
         Ok(Self {
-            but: but(&one, &two, alike),
+            but: buts,
             trays: [one.trays, two.trays],
             a: one.name,
             b: two.name,

@@ -22,7 +22,7 @@ const BELIEVABLE_K: std::ops::RangeInclusive<f64> = -12.0..=12.0;
 /// The hours that tell of the day; the others tell of the night.
 const BY_DAY_H: std::ops::Range<f64> = 9.0..21.0;
 /// The hour at which somebody looks who does not tell.
-const USUALLY_H: f64 = 15.0;
+pub(crate) const USUALLY_H: f64 = 15.0;
 
 /// A lesson for each place in which the air was measured, by day and by night.
 pub(super) fn lessons(asked: &Asked<'_, '_>) -> Vec<Lesson> {

@@ -1,6 +1,6 @@
 //! What was measured corrects what is reckoned: shown before it is accepted, with how sure it is.
 
-mod air;
+pub(crate) mod air;
 pub mod handed_on;
 mod comes_up;
 pub mod estimate;
