@@ -110,7 +110,7 @@
     {/if}
     <button
       class="quiet min-h-11! self-end justify-center border-coral! font-semibold sm:col-start-2"
-      disabled={busy}>{busy ? 'Comparing…' : 'Compare'}</button
+      disabled={busy}>{busy ? 'Comparing…' : 'Compare them'}</button
     >
     <p class="text-sm text-soft sm:col-span-2">
       Two trays sown alike on one day, stood in two spots and counted alike, are the fairest

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The crops: whether to start them indoors, when and in what; every figure with its source.
   import type { Crop, CropLibrary, Quantity } from '../api/client';
+  import AsMeasured from '../learn/AsMeasured.svelte';
   import ChoiceField from '../fields/ChoiceField.svelte';
   import NameField from '../fields/NameField.svelte';
   import NumberField from '../fields/NumberField.svelte';
@@ -155,6 +156,26 @@
             onclick={() => (shell.sowing = { crop: crop.id })}>Sow some</button
           >
           {#if crop.note}<p class="mt-1">{crop.note}</p>{/if}
+          {#if crop.comes_up_here}
+            <AsMeasured
+              learned={crop.comes_up_here}
+              quantity="share"
+              before="Here it comes up at"
+              after="of the pace that the table has"
+              back="As the table has it"
+              onback={() => set(crop, 'comes_up_here', undefined)}
+            />
+          {/if}
+          {#if crop.tall_here}
+            <AsMeasured
+              learned={crop.tall_here}
+              quantity="share"
+              before="Here it grows to"
+              after="of the height that its figures have"
+              back="As its figures have it"
+              onback={() => set(crop, 'tall_here', undefined)}
+            />
+          {/if}
           <div class="mt-2 grid grid-cols-2 gap-2">
             <NameField label="Name" value={crop.name} onset={(name) => set(crop, 'name', name)} />
             <NameField

@@ -3,6 +3,7 @@
   import { SvelteSet } from 'svelte/reactivity';
   import type { Crop, Packet } from '../api/client';
   import { setOptional, replace } from '../bench/edits';
+  import AsMeasured from '../learn/AsMeasured.svelte';
   import CheckField from '../fields/CheckField.svelte';
   import ChoiceField from '../fields/ChoiceField.svelte';
   import NameField from '../fields/NameField.svelte';
@@ -144,6 +145,18 @@
             value={packet.cold}
             onset={(yes) => bench.keep([replace(`/packets/${i}/cold`, yes)], `storing of a packet`)}
           />
+          {#if packet.counted}
+            <div class="col-span-3">
+              <AsMeasured
+                learned={packet.counted}
+                quantity="share"
+                before="By what came up,"
+                after="of it is alive"
+                back="By its test and age"
+                onback={() => optional(i, packet, 'counted', undefined)}
+              />
+            </div>
+          {/if}
           {#if alive}<p class="col-span-3 text-sm text-soft">
               {words.number(alive.share, 'share')} alive, {words.number(alive.low, 'share')} to {words.number(
                 alive.high,

@@ -86,9 +86,9 @@
   const waits = $derived(outbox.waiting.filter((own) => own.plan === plan).length);
 
   const PARTS: Record<string, string> = {
-    happened: 'What happened',
-    learned: 'What was learned',
-    compare: 'Compare two',
+    happened: 'Happened',
+    learned: 'Learned',
+    compare: 'Compare',
   };
   const part = $derived(page.url.searchParams.get('show') ?? 'happened');
 

@@ -9,6 +9,7 @@
   import FindingCard from '../../finding/FindingCard.svelte';
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
+  import AsMeasured from '../../learn/AsMeasured.svelte';
   import ChamberParts from './ChamberParts.svelte';
   import { figuresOf } from './figures';
   import Settings from './Settings.svelte';
@@ -46,6 +47,19 @@
     folded: 'goes through the door folded',
     in_pieces: 'must be put together in the room',
   };
+
+  /** What was measured of the air around it. */
+  const airs = $derived(
+    (
+      [
+        ['air_day_k', 'by day'],
+        ['air_night_k', 'by night'],
+      ] as const
+    ).flatMap(([field, when]) => {
+      const learned = place[field];
+      return learned ? [{ field, learned, when }] : [];
+    }),
+  );
 
   const figures = $derived(figuresOf(place, path));
   const at = $derived(figures.at);
@@ -116,6 +130,21 @@
       <NumberField {...optional('Safe load in all', 'rating_kg', place.rating_kg)} />
     </div>
   </section>
+
+  {#each airs as { field, learned, when } (field)}
+    <AsMeasured
+      {learned}
+      quantity="difference_k"
+      before="The air around it is taken as"
+      after="{learned.value < 0 ? 'off the room’s' : 'over the room’s'} {when}"
+      back="As the room’s"
+      onback={() =>
+        bench.keep(
+          setOptional(`${path}/${field}`, undefined, true),
+          `the air around ${place.name} as the room’s ${when}`,
+        )}
+    />
+  {/each}
 
   {#if !('cold_frame' in kind)}
     <section aria-label="Lamps and mats">

@@ -5,6 +5,7 @@
   import { replace, setOptional, tierPath } from '../../../bench/edits';
   import { again, takeOut } from '../../build/actions';
   import { bench } from '../../../bench/workbench.svelte';
+  import AsMeasured from '../../../learn/AsMeasured.svelte';
   import ChoiceField from '../../../fields/ChoiceField.svelte';
   import LampLight from '../light/LampLight.svelte';
   import NameField from '../../../fields/NameField.svelte';
@@ -116,23 +117,18 @@
             {/each}
           </div>
           {#if 'measured' in item && item.measured}
-            <p class="flex flex-wrap items-baseline gap-x-2 text-sm" data-testid="measured">
-              <span
-                >Taken at <b>{words.number(item.measured.value, 'share')}</b>
-                of what is above ({words.number(item.measured.low, 'share')} to {words.number(
-                  item.measured.high,
-                  'share',
-                )}), as measured up to {words.shortDate(item.measured.on)}.</span
-              >
-              <button
-                class="quiet text-sm"
-                onclick={() =>
-                  bench.keep(
-                    setOptional(`${path(list, i)}/measured`, undefined, true),
-                    `${item.name} as its label says`,
-                  )}>As its label says</button
-              >
-            </p>
+            <AsMeasured
+              learned={item.measured}
+              quantity="share"
+              before="Taken at"
+              after="of what is above"
+              back="As its label says"
+              onback={() =>
+                bench.keep(
+                  setOptional(`${path(list, i)}/measured`, undefined, true),
+                  `${item.name} as its label says`,
+                )}
+            />
           {/if}
           {#if 'along' in item}
             <ChoiceField
