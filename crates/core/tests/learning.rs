@@ -592,3 +592,25 @@ fn a_reading_is_explained_while_it_is_typed_and_a_lesson_says_what_it_changes() 
     );
     assert_eq!(effect("mat/nowhere"), None);
 }
+
+#[test]
+fn seed_of_which_nothing_comes_up_is_taken_as_dead_and_the_plan_stays_sound() {
+    let plan = kettle_fen(|_| ());
+    let late = plus_days(dates_of(&reckoned(&plan), "cabbage").last.unwrap(), 9);
+    let counts = plan.sown_in("cabbage").map(|tray| {
+        let (tray, sowing, count, of) = (tray.id.clone(), None, 0, 50);
+        let shown = Fact::Shown {
+            tray,
+            sowing,
+            count,
+            of,
+        };
+        noted(late, shown)
+    });
+    let found = lesson(&plan, counts.collect(), "packet/cabbage-26");
+    assert!(found.learned.unwrap().high < 0.2, "{found:?}");
+    let fix = found.fix.expect("a correction");
+    let corrected = patched(&plan, &fix.patch).unwrap().check().unwrap();
+    let packet = corrected.packets.iter().find(|own| own.id == "cabbage-26");
+    assert!(packet.unwrap().counted.unwrap().value < 0.2);
+}

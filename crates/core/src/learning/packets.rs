@@ -20,6 +20,8 @@ use crate::seeds::{Packet, Viability};
 const LEAST: f64 = 0.04;
 /// What nine tenths came up by has nearly all so many days later.
 const ALL_AFTER_DAYS: i32 = 2;
+/// After so many times the days to half of it next to nothing more comes (our own judgement).
+const AGAIN_AS_LONG: f64 = 2.0;
 /// What comes up in trays differs from the table by more than chance: a count says as much as this share of its
 /// cells (our own judgement).
 const SAYS: f64 = 0.8;
@@ -100,7 +102,10 @@ fn counted(
         None => dates.comes_up,
     };
     let name = &plan.trays[plan.tray_index(tray)?].name;
+    // Where nothing shows its days move on with every count: twice the days reckoned for half of it are enough.
+    let twice = dates.emergence_days.map(|days| AGAIN_AS_LONG * days);
     let all_up = dates.seen.is_some_and(|seen| seen.all)
+        || twice.is_some_and(|days| f64::from(days_between(dates.sow, entry.on)) >= days)
         || dates
             .last
             .is_some_and(|last| days_between(last, entry.on) >= ALL_AFTER_DAYS);

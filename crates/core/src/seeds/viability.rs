@@ -247,7 +247,7 @@ impl Packet {
             test.check(&at.at("test"), faults);
         }
         if let Some(counted) = self.counted {
-            counted.check(&at.at("counted"), 0.005..=1.0, Quantity::Share, faults);
+            counted.check(&at.at("counted"), 0.0..=1.0, Quantity::Share, faults);
         }
     }
 }
