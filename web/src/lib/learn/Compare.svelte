@@ -91,32 +91,38 @@
 </script>
 
 <section aria-label="Two batches compared">
-  <form
-    class="card grid gap-2 p-4 sm:grid-cols-2"
-    onsubmit={(event) => {
-      event.preventDefault();
-      void compare();
-    }}
-  >
-    <ChoiceField label="This" value={first} {choices} onset={(to: string) => (a = to)} />
-    <ChoiceField label="Against this" value={second} {choices} onset={(to: string) => (b = to)} />
-    {#if Object.keys(seasons).length > 1}
-      <ChoiceField
-        label="The second of"
-        value={bPlan}
-        choices={seasons}
-        onset={(to: string) => (bPlan = to)}
-      />
-    {/if}
-    <button
-      class="quiet min-h-11! self-end justify-center border-coral! font-semibold sm:col-start-2"
-      disabled={busy}>{busy ? 'Comparing…' : 'Compare them'}</button
-    >
-    <p class="text-sm text-soft sm:col-span-2">
-      Two trays sown alike on one day, stood in two spots and counted alike, are the fairest
-      comparison.
+  {#if Object.keys(choices).length < 2}
+    <p class="card px-4 py-6 text-center text-soft">
+      There is nothing to compare yet: sow something in two trays first.
     </p>
-  </form>
+  {:else}
+    <form
+      class="card grid gap-2 p-4 sm:grid-cols-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void compare();
+      }}
+    >
+      <ChoiceField label="This" value={first} {choices} onset={(to: string) => (a = to)} />
+      <ChoiceField label="Against this" value={second} {choices} onset={(to: string) => (b = to)} />
+      {#if Object.keys(seasons).length > 1}
+        <ChoiceField
+          label="The second of"
+          value={bPlan}
+          choices={seasons}
+          onset={(to: string) => (bPlan = to)}
+        />
+      {/if}
+      <button
+        class="quiet min-h-11! self-end justify-center border-coral! font-semibold sm:col-start-2"
+        disabled={busy}>{busy ? 'Comparing…' : 'Compare them'}</button
+      >
+      <p class="text-sm text-soft sm:col-span-2">
+        Two trays sown alike on one day, stood in two spots and counted alike, are the fairest
+        comparison.
+      </p>
+    </form>
+  {/if}
   {#if problem}<p class="mt-2 text-wine" role="alert">{problem}</p>{/if}
   {#if found}
     <div class="card mt-3 p-4" data-testid="comparison">
