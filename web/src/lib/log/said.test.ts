@@ -82,3 +82,18 @@ describe('what was noted', () => {
     expect(trayOf(entry({ noted: { about: 'room' } }))).toBeUndefined();
   });
 });
+
+describe('what was measured at a spot of a shelf', () => {
+  const spot = { spot: { bay, x_mm: 450, y_mm: 200 } };
+  const fact: Fact = { measured: { about: spot, reading: { height_mm: 85 } } };
+
+  it('is told by the shelf', () => {
+    expect(names.about(spot)).toBe('Door rack, Tier 2');
+    const told = said(fact, names, words).replaceAll('\u00a0', ' ');
+    expect(told).toBe('Height of the plants, Door rack, Tier 2: 8.5 cm');
+  });
+
+  it('is about no tray', () => {
+    expect(trayOf({ id: 'a', on: '2027-04-07', fact } as Entry)).toBeUndefined();
+  });
+});
