@@ -13,7 +13,7 @@ use crate::light::quadrature::product;
 /// Source: Berrut & Trefethen, Barycentric Lagrange Interpolation, SIAM Review 2004 (from memory).
 #[derive(Debug, Clone, PartialEq)]
 pub struct Nodes {
-    at: Vec<f64>,
+    pub(super) at: Vec<f64>,
     /// Each node's barycentric weight.
     weight: Vec<f64>,
 }
@@ -38,7 +38,7 @@ impl Nodes {
     }
 
     /// What each node counts for at `x`, which lies in the interval.
-    fn weights(&self, x: f64) -> Vec<f64> {
+    pub(super) fn weights(&self, x: f64) -> Vec<f64> {
         let n = self.at.len();
         if let Some(hit) = self.at.iter().position(|node| (node - x).abs() < 1e-9) {
             return (0..n).map(|i| if i == hit { 1.0 } else { 0.0 }).collect();
@@ -102,12 +102,16 @@ impl Ambient {
         grid.reckon(1, lit).remove(0)
     }
 
-    /// What lies `share` of the way from this to `other`, which has the same nodes.
-    pub fn towards(&self, other: &Self, share: f64) -> Self {
-        let each = self.values.iter().zip(&other.values);
+    /// What several that have the same nodes come to, each taken so many times; there must be one.
+    pub fn of_several(all: &[Self], times: &[f64]) -> Self {
+        let mut values = vec![0.0; all[0].values.len()];
+        for (own, times) in all.iter().zip(times) {
+            let each = values.iter_mut().zip(&own.values);
+            each.for_each(|(sum, value)| *sum += times * value);
+        }
         Self {
-            values: each.map(|(a, b)| a + share * (b - a)).collect(),
-            ..self.clone()
+            values,
+            ..all[0].clone()
         }
     }
 

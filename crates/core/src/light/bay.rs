@@ -140,7 +140,7 @@ impl BayField {
             let none = Faces::default();
             let enclosure = fields.enclosure(box_.any_floor());
             let each =
-                Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS);
+                Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS.at);
             over(floor, &each)
         });
         Self {
