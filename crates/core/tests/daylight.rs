@@ -1,7 +1,8 @@
 //! Day length against pvlib 0.16 (sunrise and sunset with refraction), two days a month at six
 //! latitudes.
 
-use sunrise_core::light::daylight::cloudless_mol_m2_d;
+use sunrise_core::light::daylight::{Sill, cloudless_mol_m2_d};
+use sunrise_core::room::Window;
 use sunrise_core::site::day_length_h;
 
 /// Latitude, date and all columns of each row of the reference.
@@ -57,4 +58,41 @@ fn cloudless_daily_light_follows_pvlib() {
             "{latitude}° on {date}: {got}, {ineichen}"
         );
     }
+}
+
+/// `reference/panes.py`: the sun's place, a clear sky and angles by pvlib, and panes ray by ray.
+#[test]
+fn light_through_a_pane_is_within_a_tenth_of_pvlibs_in_every_month() {
+    let mut reader = csv::Reader::from_reader(include_bytes!("reference/panes.csv").as_slice());
+    let mut compared = 0;
+    for row in reader.records() {
+        let row = row.unwrap();
+        let [latitude_deg, azimuth_deg, month, expected] = [0, 1, 2, 3].map(|i| figure(&row, i));
+        let window = Window {
+            azimuth_deg,
+            pane_width_mm: 1000.0,
+            pane_height_mm: 1000.0,
+            obstruction_deg: 0.0,
+        };
+        let sill = Sill {
+            window: &window,
+            width_mm: 1000.0,
+            depth_mm: 250.0,
+            latitude_deg,
+            of_cloudless: 0.5,
+        };
+        let first = jiff::civil::date(2027, month as i8, 1);
+        let days = first.series(jiff::Span::new().days(1));
+        let days: Vec<f64> = days
+            .take(first.days_in_month() as usize)
+            .map(|day| sill.on(day).through_pane_mol_m2_d())
+            .collect();
+        let got = days.iter().sum::<f64>() / days.len() as f64;
+        assert!(
+            (got / expected - 1.0).abs() < 0.1,
+            "{latitude_deg}° to {azimuth_deg}° in month {month}: {got}, reference {expected}"
+        );
+        compared += 1;
+    }
+    assert_eq!(compared, 108);
 }

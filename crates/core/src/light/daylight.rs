@@ -5,14 +5,13 @@ use std::f64::consts::TAU;
 use jiff::civil::Date;
 
 use crate::light::angle::angle;
+use crate::light::pane::{passes, passes_of_sky};
 use crate::room::{Bay, Window};
 use crate::site::{Site, declination_rad};
 
 /// Photons of 400-700 nm in a megajoule of daylight, in mol: 45 % of it at 4.57 µmol/J (from
 /// memory: Thimijan & Heins 1983).
 const MOL_PER_MJ: f64 = 0.45 * 4.57;
-/// What double glazing lets through, frame and dust included (our own estimate).
-const THROUGH_PANE: f64 = 0.7;
 /// What an overcast sky leaves of a cloudless one (our own estimate).
 const OVERCAST: f64 = 0.3;
 /// Steps of the sum over a day.
@@ -89,6 +88,14 @@ pub fn cloudless_mol_m2_d(latitude_deg: f64, date: Date) -> f64 {
     steps.map(|(_, w_m2)| step_mol_m2(w_m2)).sum()
 }
 
+/// What the sun sends on level ground under a cloudless sky, in kWh/m² a day; see
+/// [`cloudless_mol_m2_d`].
+pub fn cloudless_kwh_m2_d(latitude_deg: f64, date: Date) -> f64 {
+    let steps = day_steps(latitude_deg, date);
+    let hours = 1.0 / f64::from(STEPS_PER_HOUR);
+    steps.map(|(_, w_m2)| w_m2 * hours / 1000.0).sum()
+}
+
 /// A pane and the sky before it.
 #[derive(Debug, Clone, Copy)]
 pub struct Sill<'a> {
@@ -120,7 +127,7 @@ struct Step {
     up: f64,
     /// Whether it stands over what is opposite.
     clear_of_horizon: bool,
-    /// Light of the sun itself on a level surface, and of the sky, in mol/m².
+    /// Light of the sun itself on a level surface behind the pane, and of the sky, in mol/m².
     beam: f64,
     sky: f64,
 }
@@ -146,17 +153,19 @@ impl<'a> Sill<'a> {
         let overcast = (1.0 - clear) * OVERCAST.min(self.of_cloudless);
         let (sin_a, cos_a) = self.window.azimuth_deg.to_radians().sin_cos();
         let horizon = self.window.obstruction_deg.to_radians().tan();
+        let from_the_sky = passes_of_sky();
         let steps = day_steps(self.latitude_deg, date).map(|([east, north, up], w_m2)| {
-            let all = step_mol_m2(w_m2) * THROUGH_PANE;
+            let all = step_mol_m2(w_m2);
+            let out = east * sin_a + north * cos_a;
             // Of clear daylight an eighth comes from the sky, more as the sun sinks (estimate).
             let from_sky = all * (0.12 + 0.2 * (1.0 - up));
             Step {
-                out: east * sin_a + north * cos_a,
+                out,
                 right: east * cos_a - north * sin_a,
                 up,
                 clear_of_horizon: up / (1.0 - up * up).sqrt() > horizon,
-                beam: clear * (all - from_sky),
-                sky: clear * from_sky + overcast * all,
+                beam: clear * (all - from_sky) * passes(out),
+                sky: (clear * from_sky + overcast * all) * from_the_sky,
             }
         });
         SillDay {
@@ -167,11 +176,25 @@ impl<'a> Sill<'a> {
 }
 
 impl SillDay<'_> {
+    /// Daily light that passes a m² of the pane, in mol/m²/d: the sun's while it stands over what is opposite,
+    /// and that of the half of the sky which the pane sees.
+    pub fn through_pane_mol_m2_d(&self) -> f64 {
+        let light = |step: &Step| {
+            let sunny = step.out > 1e-6 && step.clear_of_horizon;
+            let beam = if sunny {
+                step.beam * step.out / step.up
+            } else {
+                0.0
+            };
+            beam + step.sky / 2.0
+        };
+        self.steps.iter().map(light).sum()
+    }
+
     /// Daily light in mol/m²/d on a leaf at (`x_mm`, `y_mm`) over the sill and `z_mm` above it.
     ///
     /// The sun's own light counts while it shines through the pane onto the leaf; the sky's by the share
-    /// of its half that is seen through the pane, trees and houses opposite taken off. The pane takes
-    /// three tenths whatever the angle (our own estimate).
+    /// of its half that is seen through the pane, trees and houses opposite taken off.
     pub fn mol_m2_d(&self, (x_mm, y_mm): (f64, f64), z_mm: f64) -> f64 {
         let Sill {
             window: pane,
@@ -310,7 +333,7 @@ mod tests {
             let outside = 0.5 * cloudless_mol_m2_d(52.9, day);
             let inside = sill(&window).on(day).mol_m2_d((700.0, 200.0), 60.0);
             assert!(
-                inside > 0.0 && inside < outside * THROUGH_PANE,
+                inside > 0.0 && inside < outside * passes(1.0),
                 "{month}: {inside}"
             );
         }

@@ -20,6 +20,7 @@ pub mod ies;
 pub mod luminaire;
 mod measured;
 mod memory;
+pub mod pane;
 pub mod photometric_file;
 pub mod photometry;
 pub mod photons;
