@@ -3,8 +3,10 @@
 use jiff::civil::date;
 use serde_json::Value;
 use sunrise_core::basis::dates::{days_between, plus_days};
+use sunrise_core::plan::Plan;
 use sunrise_core::site::frost::{Caution, quantile};
 use sunrise_core::site::minima::{DegreeUnit, Preview, Understanding, read};
+use sunrise_core::site::outdoors::Outdoors;
 
 fn seattle(threshold_c: f64) -> Preview {
     let how = Understanding {
@@ -13,6 +15,50 @@ fn seattle(threshold_c: f64) -> Preview {
         ..Understanding::default()
     };
     read(include_str!("reference/seattle-weather.csv"), &how).unwrap()
+}
+
+#[test]
+fn months_outdoors_equal_numpys_and_our_estimate_comes_near_them() {
+    let reference: Value = serde_json::from_str(include_str!("reference/frost.json")).unwrap();
+    let record = seattle(0.0).record.unwrap();
+    let dates = record.dates(47.6, 2027).unwrap();
+    let mut site = Plan::blank("2027-01-10".parse().unwrap(), None).site;
+    (site.latitude_deg, site.last_frost) = (47.6, dates.p50);
+    let estimate = site.year_outdoors();
+    assert!(estimate.is_estimated());
+    site.frost = Some(record.clone());
+    let year = site.year_outdoors();
+    assert!(!year.is_estimated());
+    for (i, expected) in reference["months"].as_array().unwrap().iter().enumerate() {
+        let of = |name: &str| expected[name].as_f64().unwrap();
+        let (least, most) = (of("temp_min"), of("temp_max"));
+        let month = record.months[i];
+        assert!((month.minimum_c - least).abs() < 1e-9 && (month.maximum_c - most).abs() < 1e-9);
+        // The mean of the month's days on the curve through all of them.
+        let first = date(2027, i as i8 + 1, 1);
+        let days: Vec<_> = first
+            .series(jiff::Span::new().days(1))
+            .take(first.days_in_month() as usize)
+            .map(|day| year.on(day))
+            .collect();
+        let mean = |of: fn(&Outdoors) -> f64| days.iter().map(of).sum::<f64>() / days.len() as f64;
+        let off = [
+            mean(|day| day.night_c) - least,
+            mean(|day| day.day_c) - most,
+        ];
+        assert!(
+            off.iter().all(|k| k.abs() < 0.7),
+            "month {}: {off:?}",
+            i + 1
+        );
+        let middle = estimate.on(date(2027, i as i8 + 1, 15));
+        let off = [middle.night_c - least, middle.day_c - most];
+        assert!(
+            off.iter().all(|k| k.abs() < 3.0),
+            "month {}: {off:?}",
+            i + 1
+        );
+    }
 }
 
 #[test]
@@ -230,7 +276,10 @@ fn epw(source: &str, year_of: impl Fn(i8) -> i16, frosts: &[(i8, i8)]) -> String
         for hour in 1..=24 {
             let c = if hour < 7 { night } else { 8.0 };
             let (year, month, day) = (year_of(day.month()), day.month(), day.day());
-            text += &format!("{year},{month},{day},{hour},60,?9?9,{c:.1},5.0,80\n");
+            let sun = if (6..20).contains(&hour) { 300 } else { 0 };
+            text += &format!(
+                "{year},{month},{day},{hour},60,?9?9,{c:.1},5.0,80,101000,0,0,330,{sun}\n"
+            );
         }
     }
     text
@@ -252,6 +301,9 @@ fn a_typical_year_put_together_from_many_is_read_as_one() {
     assert_eq!(record.months.len(), 12);
     assert!((record.months[4].minimum_c - 1.0).abs() < 1e-9);
     assert!((record.months[4].maximum_c - 8.0).abs() < 1e-9);
+    assert!((record.months[4].humidity.unwrap() - 0.8).abs() < 1e-9);
+    // Fourteen hours of 300 Wh.
+    assert!((record.months[4].sun_kwh_m2.unwrap() - 4.2).abs() < 1e-9);
     let said: String = preview.notes.iter().map(ToString::to_string).collect();
     assert!(
         said.contains("typical year") && !said.contains("Left out"),

@@ -11,8 +11,8 @@ use jiff::civil::Date;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sunrise_core::ask::calc::{
-    Ask, ChamberSetUp, DegreeUnit, LoadSetUp, Progress, RootZone, Scene, Sown, Understanding, Want,
-    WindowAsk,
+    Ask, ChamberSetUp, DegreeUnit, EnclosedAir, LoadSetUp, Progress, RootZone, Scene, Sown,
+    Understanding, Want, WindowAsk,
 };
 use sunrise_core::ask::{self, DateSpan, Detail, Fields, Plan, opening_day};
 use sunrise_core::basis::fault::Fault;
@@ -81,6 +81,8 @@ enum Model {
     RootZone,
     /// A germination chamber through the day
     Chamber,
+    /// Air under glass, film or a roof through the day
+    EnclosedAir,
     /// How many cells and seeds to sow for the plants wanted
     Seeds,
     /// The load of a day by the hour on circuits, strips, timers and chains
@@ -135,6 +137,7 @@ fn calculate(model: &Model) -> Result<()> {
         Model::Emergence => answer(Sown::outcome),
         Model::RootZone => answer(RootZone::day),
         Model::Chamber => answer(ChamberSetUp::day),
+        Model::EnclosedAir => answer(EnclosedAir::day),
         Model::Seeds => answer(Want::to_sow),
         Model::Load => answer(LoadSetUp::day),
         Model::Timer => answer(WindowAsk::windows),

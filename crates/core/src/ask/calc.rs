@@ -11,4 +11,5 @@ pub use crate::seeds::{ToSow, Want};
 pub use crate::site::minima::{DegreeUnit, Preview, Understanding, read as read_minima};
 pub use crate::space::packing::{Ask, Packing};
 pub use crate::warmth::chamber::{ChamberDay, ChamberSetUp};
+pub use crate::warmth::enclosed::{EnclosedAir, EnclosedDay};
 pub use crate::warmth::root_zone::{RootZone, RootZoneDay};

@@ -7,6 +7,7 @@ mod compare;
 mod jobs;
 mod learn;
 mod library;
+mod outdoors;
 mod placing;
 mod power;
 mod today;
@@ -24,6 +25,7 @@ pub use learn::{
     meaning, next_year,
 };
 pub use library::{crops, homes, kinds, units};
+pub use outdoors::{OutdoorYear, outdoors};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
 pub use power::{DrawOnDay, Electricity, LitShelf, PriceFrom, power};

@@ -211,7 +211,6 @@ impl<'a> Life<'a> {
             dli: None,
         };
         let (mut soil, mut air) = (Vec::new(), Vec::new());
-        let room = &plan.site.air;
         let mut before = (sown, 0);
         for entry in told {
             match &entry.fact {
@@ -233,7 +232,9 @@ impl<'a> Life<'a> {
                     // Read at other hours, it is no other air.
                     Measurement::AirC(c) => {
                         let hour = entry.at_h.unwrap_or(USUALLY_H);
-                        air.push(c - air_at(room.day_c, room.night_c, hour));
+                        let room = plan.site.room_air(None, entry.on);
+                        let usual_c = air_at(room.day_c, room.night_c, hour);
+                        air.push(c + room.mean_c() - usual_c);
                     }
                     Measurement::HeightMm(mm) => life.stood(reckoned, tray, entry.on, *mm),
                     _ => (),
@@ -242,8 +243,7 @@ impl<'a> Life<'a> {
             }
         }
         life.mix_c[1] = (!soil.is_empty()).then(|| median(soil));
-        let mean_c = (room.day_c + room.night_c) / 2.0;
-        life.air_c[1] = (!air.is_empty()).then(|| mean_c + median(air));
+        life.air_c[1] = (!air.is_empty()).then(|| median(air));
         life.had(reckoned, tray);
         life
     }

@@ -11,6 +11,7 @@ use crate::day::standing::standing_in;
 use crate::plan::patch::PatchStep;
 use crate::room::{Bay, BayRef, Place, Vent, place_pointer};
 use crate::season::Reckoned;
+use crate::warmth::around::air_around;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, SLOT_MM, VentSlot};
 use crate::warmth::closed_space::chamber_day;
 
@@ -67,7 +68,8 @@ pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<Ch
             standing_in(reckoned, &bay, date)
         })
         .collect();
-    let Some(air) = ClosedAir::around(plan, place, here.tier_index, &standing) else {
+    let around = air_around(&plan.site, place, date);
+    let Some(air) = ClosedAir::around(plan, place, here.tier_index, &standing, around) else {
         return Vec::new();
     };
     let mut all = vec![way("as_it_is", say!("As it is"), &air.day, Vec::new())];

@@ -83,6 +83,9 @@ pub struct Showing {
     pub last_days: f64,
 }
 
+/// So many hours are a day.
+const HOURS: usize = 24;
+
 impl EmergenceCurve {
     /// A curve by base, best and upper temperature: the rate rises in a straight line to the best
     /// and falls in one to nothing.
@@ -154,35 +157,39 @@ impl EmergenceCurve {
         (rate / fastest / SLOW).min(1.0)
     }
 
-    /// When seedlings show with the root zone at `hourly_c` day after day, hour by hour from the
-    /// hour of sowing; `None` where nothing comes up.
+    /// When seedlings show with the root zone at `hourly_c` from the hour of sowing on, a day at the least
+    /// in equal shares, or more days hour by hour, over and over; `None` where nothing comes up.
     ///
     /// Days from sowing. The first tenth, a quarter, half and nine tenths show when the summed rate has
     /// reached 0.8, 0.88, 1 and 1.35 (our own estimate).
     pub fn showing(&self, hourly_c: &[f64]) -> Option<Showing> {
         self.days_over(hourly_c)?;
-        let n = hourly_c.len();
-        let rate: Vec<f64> = hourly_c.iter().map(|&c| self.rate_per_day(c)).collect();
-        let a_day: f64 = rate.iter().sum::<f64>() / n as f64;
-        // Whole days first, then the hours of the last.
-        let until = |wanted: f64| {
-            let days = (wanted / a_day).floor();
-            let mut left = wanted - days * a_day;
-            for (i, rate) in rate.iter().enumerate() {
-                let hour = rate / n as f64;
-                if left <= hour && hour > 0.0 {
-                    return days + (i as f64 + left / hour) / n as f64;
-                }
-                left -= hour;
-            }
-            days + 1.0
-        };
+        let until = |wanted: f64| self.until(wanted, hourly_c);
         Some(Showing {
             first_days: until(FIRST),
             quarter_days: until(QUARTER),
             half_days: until(1.0),
             last_days: until(LAST),
         })
+    }
+
+    /// Days until the summed rate has reached `wanted`; some of it must be more than 0.
+    fn until(&self, wanted: f64, hourly_c: &[f64]) -> f64 {
+        let n = hourly_c.len();
+        let (a_day, days) = (n.min(HOURS) as f64, (n as f64 / HOURS as f64).max(1.0));
+        let rate: Vec<f64> = hourly_c.iter().map(|&c| self.rate_per_day(c)).collect();
+        let all: f64 = rate.iter().sum::<f64>() / a_day;
+        // All that is known over and over, then the hours of the last time.
+        let times = (wanted / all).floor();
+        let mut left = wanted - times * all;
+        for (i, rate) in rate.iter().enumerate() {
+            let hour = rate / a_day;
+            if left <= hour && hour > 0.0 {
+                return times * days + (i as f64 + left / hour) / a_day;
+            }
+            left -= hour;
+        }
+        (times + 1.0) * days
     }
 
     pub(super) fn new(nodes: Vec<(f64, Tested)>) -> Self {
@@ -273,12 +280,20 @@ impl EmergenceCurve {
         self.days_over(&[root_zone_c])
     }
 
-    /// Mean days to emergence when the root zone runs through the temperatures of `day_c` (°C,
-    /// equal shares of each day), the rate being summed over them; `None` where nothing comes up.
-    pub fn days_over(&self, day_c: &[f64]) -> Option<f64> {
-        let mean = day_c.iter().map(|&c| self.rate_per_day(c)).sum::<f64>() / day_c.len() as f64;
+    /// Mean days to emergence when the root zone runs through the temperatures of `hourly_c` (°C: a day
+    /// in equal shares, or more days hour by hour from sowing on), the rate being summed over them;
+    /// `None` where nothing comes up.
+    pub fn days_over(&self, hourly_c: &[f64]) -> Option<f64> {
+        let rates = hourly_c.iter().map(|&c| self.rate_per_day(c));
+        let mean = rates.sum::<f64>() / hourly_c.len() as f64;
         // Slower than a year is never: the mix has long since gone sour.
-        (mean > 1.0 / 365.0).then(|| 1.0 / mean)
+        (mean > 1.0 / 365.0).then(|| {
+            if hourly_c.len() > HOURS {
+                self.until(1.0, hourly_c)
+            } else {
+                1.0 / mean
+            }
+        })
     }
 }
 

@@ -4,12 +4,13 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::air::mould::{MouldRisk, OverTrays, STILL_UNDER_M_S, risk};
-use crate::air::{CHAMBER_HUMIDITY, USUAL_HUMIDITY, dew_point_c, fan, vpd_kpa};
+use crate::air::{USUAL_HUMIDITY, dew_point_c, fan, vpd_kpa};
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::day::closed_air::ClosedAir;
 use crate::plan::SoundPlan;
 use crate::room::{Bay, Fan};
+use crate::site::air::Air;
 
 /// The air over the trays of a bay.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -51,14 +52,11 @@ const DAMP: f64 = 0.85;
 /// Leaves stir in this, without drying out (our own estimate; see [`STILL_UNDER_M_S`]).
 const STIRS_M_S: f64 = 1.5 * STILL_UNDER_M_S;
 
-/// The air over the trays of `bay`: the room's, or closed air.
-pub fn bay_air(plan: &SoundPlan, bay: &Bay<'_>, closed: Option<&ClosedAir>) -> BayAir {
+/// The air over the trays of `bay`: what is `around` its place, or closed air.
+pub fn bay_air(bay: &Bay<'_>, around: &Air, closed: Option<&ClosedAir>) -> BayAir {
     let (day_c, humidity) = match closed.and_then(|air| air.shelf_of(bay.tier_index)) {
-        Some(shelf) => (shelf.mean_c, CHAMBER_HUMIDITY),
-        None => {
-            let air = bay.place.air_around(&plan.site.air);
-            (air.day_c, air.humidity.unwrap_or(USUAL_HUMIDITY))
-        }
+        Some(shelf) => (shelf.mean_c, shelf.mean_humidity),
+        None => (around.day_c, around.humidity.unwrap_or(USUAL_HUMIDITY)),
     };
     let far = |fan: &Fan| {
         let farthest = fan.x_mm.max(bay.place.width_mm - fan.x_mm);

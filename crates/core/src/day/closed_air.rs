@@ -9,9 +9,11 @@ use crate::basis::words::{OWN_ESTIMATE, Why, say};
 use crate::day::standing::{Standing, want_light};
 use crate::plan::SoundPlan;
 use crate::room::Place;
+use crate::site::air::Air;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, ShelfDay};
 use crate::warmth::closed_space::{ClosedSpace, Inside};
 use crate::warmth::mat::mat_under;
+use crate::warmth::tray;
 use crate::warmth::tray::TrayHere;
 
 /// Closed air on a day.
@@ -40,13 +42,14 @@ impl ClosedAir {
         self.day.shelves.get(index.checked_sub(self.first_tier)?)
     }
 
-    /// The air that tier `index` of `place` is in, with what stands on each tier of the place;
-    /// `None` in the open.
+    /// The air that tier `index` of `place` is in, with what stands on each tier of the place and the air
+    /// `around` that; `None` in the open.
     pub fn around(
         plan: &SoundPlan,
         place: &Place,
         index: usize,
         standing: &[Vec<Standing<'_>>],
+        around: Air,
     ) -> Option<Self> {
         let space = ClosedSpace::around(place, index)?;
         let tiers = space.tiers();
@@ -58,6 +61,8 @@ impl ClosedAir {
             heat: f64::from(u8::from(all().any(|s| coming_up(&s)))),
             grown: all().any(|s| s.is_up()),
             wet_kg: all().map(|s| s.format.wet_kg).sum(),
+            wet_m2: wet_m2(all()),
+            around,
         };
         let on_mat = tiers.clone().find_map(|tier| {
             standing[tier].iter().filter(coming_up).find_map(|s| {
@@ -89,6 +94,12 @@ impl ClosedAir {
             set_up,
         })
     }
+}
+
+/// The wet surface by which what stands there gives off water, in m²: none under domes.
+pub(crate) fn wet_m2<'s>(standing: impl Iterator<Item = &'s Standing<'s>>) -> f64 {
+    let open = standing.filter(|s| !s.domed);
+    open.map(|s| tray::wet_m2(s.format, s.leaf_cover())).sum()
 }
 
 /// The plan's crops on the shelf whose mean comes nearest to what each wants.

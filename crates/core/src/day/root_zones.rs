@@ -13,6 +13,7 @@ use crate::day::water::TrayWater;
 use crate::plan::SoundPlan;
 use crate::room::{Bay, Mat, Tier};
 use crate::season::Shows;
+use crate::site::air::Air;
 use crate::warmth::mat::{cover, mat_under};
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
 use crate::warmth::tray;
@@ -113,27 +114,22 @@ pub struct Here<'a> {
     pub standing: &'a [Standing<'a>],
     /// The light on each of it, in µmol/m²/s; none where nobody reckoned it.
     pub ppfd: &'a [f64],
+    /// The air around its place.
+    pub around: &'a Air,
     /// The closed air that the bay is in.
     pub closed: Option<&'a ClosedAir>,
 }
 
 impl Here<'_> {
-    /// The root zones of its trays; none outdoors.
+    /// The root zones of its trays.
     pub fn trays(&self, whose: Whose) -> Vec<TrayRoots> {
-        if self.bay.place.outdoors() {
-            return Vec::new();
-        }
         let wanted = |i: &usize| whose == Whose::All || self.standing[*i].coming_up;
         let each = (0..self.standing.len()).filter(wanted);
         each.filter_map(|i| self.roots(i)).collect()
     }
 
-    /// The mats that are plugged in, by their index, each with the share of the day that it is on; none
-    /// outdoors.
+    /// The mats that are plugged in, by their index, each with the share of the day that it is on.
     pub fn mats_on(&self) -> Vec<(usize, f64)> {
-        if self.bay.place.outdoors() {
-            return Vec::new();
-        }
         let mats = self.bay.tier.mats.iter().enumerate();
         let duties = mats.filter_map(|(i, mat)| Some((i, self.duty(mat)?)));
         duties.filter(|(_, duty)| *duty > 0.0).collect()
@@ -191,7 +187,7 @@ impl Here<'_> {
             .closed
             .and_then(|air| air.shelf_of(self.bay.tier_index));
         let place = self.bay.place;
-        tray::root_zone(&self.plan.site, place, self.bay.tier_index, tray, shelf)
+        tray::root_zone(self.around, place, self.bay.tier_index, tray, shelf)
     }
 
     fn roots(&self, i: usize) -> Option<TrayRoots> {

@@ -30,7 +30,9 @@ use crate::plan::SoundPlan;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
+use crate::site::air::Air;
 use crate::space::decks::Fits;
+use crate::warmth::around::air_around;
 use crate::warmth::chamber::ShelfDay;
 use crate::warmth::root_zone::{Mix, evaporation_kg_m2_d};
 
@@ -50,6 +52,8 @@ pub struct BayView<'a> {
     starts: &'a Starts,
     /// The cells that stretch, and those that bleach.
     harmed: [Option<Harmed>; 2],
+    /// The air around its place.
+    pub around: Air,
     /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
     pub closed: Option<Arc<ClosedAir>>,
     /// What was computed.
@@ -59,7 +63,7 @@ pub struct BayView<'a> {
 impl BayView<'_> {
     /// The air over the trays.
     pub fn air(&self) -> BayAir {
-        bay_air(self.plan, &self.bay, self.closed.as_deref())
+        bay_air(&self.bay, &self.around, self.closed.as_deref())
     }
 
     /// Whether light falls here on the day, from lamps or from elsewhere.
@@ -77,14 +81,13 @@ impl BayView<'_> {
 
     /// The mean of the air through the day and night, in °C.
     pub fn mean_air_c(&self) -> f64 {
-        let air = self.bay.place.air_around(&self.plan.site.air);
         self.shelf_air()
-            .map_or((air.day_c + air.night_c) / 2.0, |shelf| shelf.mean_c)
+            .map_or(self.around.mean_c(), |shelf| shelf.mean_c)
     }
 
     /// The coldest of the air, in °C.
     pub fn coldest_air_c(&self) -> f64 {
-        let air = self.bay.place.air_around(&self.plan.site.air);
+        let air = &self.around;
         self.shelf_air()
             .map_or(air.night_c.min(air.day_c), |shelf| shelf.least_c)
     }
@@ -200,7 +203,7 @@ impl<'a> Looker<'a> {
                     .flatten()
             })
             .collect();
-        let closed = self.closed_air(place, &bays, &standing);
+        let closed = self.closed_air(place, &bays, &standing, date);
         let above: Vec<usize> = standing.iter().skip(1).map(Vec::len).chain([0]).collect();
         // 3. Each bay by itself.
         let scenes = bays.into_iter().zip(standing).enumerate();
@@ -224,6 +227,7 @@ impl<'a> Looker<'a> {
         place: &Place,
         bays: &[Bay<'a>],
         standing: &[Vec<Standing<'a>>],
+        date: Date,
     ) -> Vec<Option<Arc<ClosedAir>>> {
         let coming_up = |s: &Standing<'_>| s.coming_up;
         let wanted = bays.iter().any(|bay| self.detail.wants(bay))
@@ -232,7 +236,9 @@ impl<'a> Looker<'a> {
         let mut index = 0;
         while wanted && index < bays.len() {
             let shared = place.shares_air(index).unwrap_or(index..index + 1);
-            let air = ClosedAir::around(self.reckoned.plan, place, index, standing).map(Arc::new);
+            let plan = self.reckoned.plan;
+            let around = air_around(&plan.site, place, date);
+            let air = ClosedAir::around(plan, place, index, standing, around).map(Arc::new);
             closed[shared.clone()].fill(air);
             index = shared.end;
         }
@@ -261,11 +267,13 @@ impl<'a> Looker<'a> {
             .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
         let ppfd = mean_ppfd(&scene, &trays);
+        let around = air_around(&plan.site, bay.place, date);
         let here = Here {
             plan,
             bay,
             standing,
             ppfd: &ppfd,
+            around: &around,
             closed: scene.closed.as_deref(),
         };
         let mut roots = here.trays(self.whose(&scene));
@@ -278,7 +286,7 @@ impl<'a> Looker<'a> {
             .then(|| hang(reckoned, bay, date, standing, &lights, detailed))
             .flatten();
         // 4. What only its own sheet shows.
-        let detail = detailed.then(|| self.detail(&scene, light.as_ref()));
+        let detail = detailed.then(|| self.detail(&scene, &around, light.as_ref()));
         // 5. Lists that nobody asked for would swell the answer.
         if !detailed {
             trays.iter_mut().for_each(TrayOnDay::in_outline);
@@ -312,20 +320,21 @@ impl<'a> Looker<'a> {
             trays_above: scene.trays_above,
             starts: &reckoned.starts,
             harmed,
+            around,
             closed: scene.closed,
             computed,
         }
     }
 
-    fn detail(&mut self, scene: &Scene<'_>, light: Option<&BayLight>) -> BayDetail {
+    fn detail(&mut self, scene: &Scene<'_>, around: &Air, light: Option<&BayLight>) -> BayDetail {
         let plan = self.reckoned.plan;
         let (bay, standing) = (&scene.bay, &scene.standing[..]);
         let closed = scene.closed.as_deref();
         let mean_ppfd = light.map_or(0.0, |light| light.ppfd.mean);
         BayDetail {
             fits: bay_fits(plan, bay, standing, &mut self.fits),
-            air: (!bay.place.outdoors())
-                .then(|| bay_air(plan, bay, closed).with_fans(plan, bay, closed.is_some())),
+            air: (!bay.place.is_rained_on())
+                .then(|| bay_air(bay, around, closed).with_fans(plan, bay, closed.is_some())),
             chamber: closed.cloned(),
             colour: Colour::of(bay.tier, mean_ppfd),
             sill: Sill::before(bay, &plan.site)

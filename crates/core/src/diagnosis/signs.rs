@@ -163,7 +163,7 @@ impl Signs {
         let crop = plan.crop(sowing);
         let past = plan.happened().tray(&tray.id);
         let days = |from: Date| f64::from(days_between(from, on));
-        let air = &plan.site.air;
+        let air = plan.site.room_air(None, on);
         let seed = viability(plan, sowing);
         let packet = plan.packet(sowing);
         let counted = packet.and_then(|packet| alive(reckoned, told, &packet.id));
@@ -185,7 +185,7 @@ impl Signs {
             least_gap_mm: 0.0,
             window_only: false,
             dark_days: 0.0,
-            air_c: (air.day_c + air.night_c) / 2.0,
+            air_c: air.mean_c(),
             coldest_c: air.night_c.min(air.day_c),
             warmest_c: air.day_c.max(air.night_c),
             least_air_c: crop.least_air_c,

@@ -45,7 +45,7 @@ pub(super) fn lessons(asked: &Asked<'_, '_>) -> Vec<Lesson> {
             continue;
         }
         let hour = entry.at_h.unwrap_or(USUALLY_H);
-        let air = bay.place.air_around(&plan.site.air);
+        let air = bay.place.room_air(&plan.site, entry.on);
         let reckoned = air_at(air.day_c, air.night_c, hour);
         let celsius = Quantity::TemperatureC;
         let closed = ClosedSpace::around(bay.place, bay.tier_index);

@@ -17,6 +17,7 @@ use crate::log::entry::Entry;
 use crate::plan::Tray;
 use crate::plan::patch::{Fix, PatchStep};
 use crate::room::{Bay, BayRef};
+use crate::warmth::around::air_around;
 use crate::warmth::mat::mat_under;
 
 /// A probe in the mix is off by so much, by its make and by where it sits, in K (our own estimate).
@@ -110,7 +111,8 @@ fn on_mat(
         let mats = &mut place.tiers[bay.tier_index].mats;
         let own = mats.iter_mut().find(|own| own.id == mat)?;
         own.measured = Some(Learned::plain(share, entry.on));
-        let closed = ClosedAir::around(plan, &place, bay.tier_index, &standing);
+        let around = air_around(&plan.site, &place, entry.on);
+        let closed = ClosedAir::around(plan, &place, bay.tier_index, &standing, around.clone());
         let bay = Bay {
             place: &place,
             tier: &place.tiers[bay.tier_index],
@@ -121,6 +123,7 @@ fn on_mat(
             bay: &bay,
             standing: &standing[bay.tier_index],
             ppfd: &[],
+            around: &around,
             closed: closed.as_ref(),
         };
         let roots = here.trays(Whose::ComingUp).into_iter();

@@ -7,9 +7,10 @@ use crate::basis::units::UnitSystem;
 use crate::plan::document::{Plan, SCHEMA_VERSION};
 use crate::room::wiring::Wiring;
 use crate::room::{Door, Room};
+use crate::site::Site;
+use crate::site::air::Air;
 use crate::site::home::{Home, season_around};
 use crate::site::prices::Prices;
-use crate::site::{Air, Site};
 
 /// Days from today until plants go out where frost is no guide (our own estimate).
 const NO_FROST_DAYS: i32 = 56;
@@ -47,6 +48,9 @@ impl Plan {
                     night_c: 16.0,
                     humidity: None,
                 },
+                air_from: Vec::new(),
+                rooms: Vec::new(),
+                months: Vec::new(),
             },
             season: season_around(last_frost),
             stands_still_on: None,

@@ -80,7 +80,7 @@ impl Plan {
         self.check_near_season(&still, self.stands_still_on, faults);
         self.check_away(&root.at("away"), faults);
         self.room.check(&root.at("room"), faults);
-        room::check(&self.places, &root.at("places"), faults);
+        room::check(&self.places, &self.site, &root.at("places"), faults);
         self.wiring.check(&self.places, &root, faults);
         self.prices.check(&root.at("prices"), faults);
         self.check_formats(&root.at("tray_formats"), faults);

@@ -22,6 +22,9 @@ pub use lamp::{
     Ageing, Dimmer, Distribution, Face, LOWEST_FACE_MM, Lamp, LampFamily, PhotometricType,
 };
 pub use mat::{Mat, MatProbe};
-pub use place::{Deck, Faces, Feet, Kind, Material, Place, Spot, Vent, WallLayer, Window};
+pub use place::{
+    Cover, CoverShape, Deck, Faces, Feet, Glazing, Kind, Material, Opens, Place, Spot, Vent,
+    WallLayer, Window,
+};
 pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};
 pub use walls::{Door, Room};

@@ -54,14 +54,21 @@ impl<'a> Around<'a> {
         let base = Conditions {
             cell_ml: format.cell_ml,
             pitch_mm: across.min(deep),
-            air: self.airs.of_room(),
+            air: self.airs.of_room(date),
             ..Conditions::usual(crop)
         };
         if date >= plants.harden {
-            // Out by day, whatever they stand on by night.
+            let frame = spot.map(|(_, stand)| &stand.bay).filter(|bay| {
+                let place = plan.place(&bay.place);
+                place.is_some_and(|place| place.outdoors())
+            });
+            // Out by day; by night in a frame, or back in the room.
             return Conditions {
                 dli: self.lights.outdoors(date),
-                air: self.airs.hardening(date),
+                air: match frame {
+                    Some(bay) => self.airs.there(bay, date),
+                    None => self.airs.carried_out(date),
+                },
                 ..base
             };
         }

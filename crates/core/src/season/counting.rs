@@ -59,6 +59,12 @@ pub(super) struct Late {
 }
 
 impl Late {
+    /// None at all.
+    pub(super) const NONE: Self = Self {
+        days: 0.0,
+        counted: 0.0,
+    };
+
     /// Where emergence takes `days`, or never comes. Too warm a mix is no reason to sow earlier: it is
     /// to be cooled.
     pub(super) fn of(crop: &Crop, mean_c: f64, days: Option<f64>) -> Self {

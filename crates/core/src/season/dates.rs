@@ -11,8 +11,9 @@ use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::season::airs::Airs;
-use crate::season::counting::{Counted, Late, counted};
+use crate::season::counting::{Counted, counted};
 use crate::season::how_many;
+use crate::season::in_bed::InBed;
 use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::Moments;
 use crate::season::pace::Paces;
@@ -112,26 +113,17 @@ fn dates_of(
     if let Some(stays) = sowing.stays {
         return passing(plan, sowing, stays);
     }
-    let bed_c = match sowing.root_zone_c {
-        Some(c) => vec![c],
-        None => beds.root_zone_c(sowing),
-    };
-    let showing = curve.showing(&bed_c);
-    let emergence_days = curve.days_over(&bed_c);
-    let mean_c = bed_c.iter().sum::<f64>() / bed_c.len() as f64;
-    let late = Late::of(crop, mean_c, emergence_days);
     let paces = Paces::of(plan, sowing, lights, airs);
     let pace = paces.mean;
     let day = flat.map(|(_, day)| day);
     let past = Past::of(plan, sowing);
-    let counted = counted(plan, sowing, day, late, &pace, &past);
+    let counted = |late| counted(plan, sowing, day, late, &pace, &past);
+    let in_bed = InBed::of(plan, sowing, beds, |late| counted(late).sow);
+    let (emergence_days, mean_c, late) = (in_bed.emergence_days, in_bed.mean_c, in_bed.late);
+    let counted = counted(late);
+    let showing = curve.showing(&in_bed.bed_c);
     let sow = counted.sow;
-    let shares = bed_c.iter().map(|&c| curve.share(c));
-    let comes_up = if emergence_days.is_some() {
-        shares.sum::<f64>() / bed_c.len() as f64
-    } else {
-        0.0
-    };
+    let comes_up = in_bed.comes_up(&curve);
     let shows = |days: Option<f64>| days.map(|days| plus_days(sow, days.ceil() as i32));
     let reckoned = |days: fn(&Showing) -> f64| {
         shows(showing.as_ref().map(days)).filter(|_| emergence_days.is_some())

@@ -43,7 +43,8 @@ pub(super) struct YearOutdoors {
 impl YearOutdoors {
     pub(super) fn of(plan: &SoundPlan) -> Self {
         let from = plus_days(plan.site.last_frost, -BEFORE_FROST_DAYS);
-        let days = (0..YEAR_DAYS).map(|day| plan.site.outdoors_on(plus_days(from, day)));
+        let year = plan.site.year_outdoors();
+        let days = (0..YEAR_DAYS).map(|day| year.on(plus_days(from, day)));
         Self {
             from,
             last_frost: plan.site.last_frost,

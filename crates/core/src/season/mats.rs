@@ -170,7 +170,7 @@ impl MatWorth {
     ) -> Self {
         let crop = plan.crop(sowing);
         let curve = crop.curve();
-        let bed_c = beds.without_mat_c(sowing);
+        let bed_c = beds.without_mat_c(sowing, dates.sow);
         let mean = |values: &mut dyn Iterator<Item = f64>| {
             let (sum, n) = values.fold((0.0, 0.0), |(sum, n), v| (sum + v, n + 1.0));
             sum / n

@@ -8,6 +8,7 @@ pub mod counting;
 mod dates;
 pub mod growing;
 pub mod how_many;
+mod in_bed;
 mod in_the_bed;
 pub mod jobs;
 pub mod mats;

@@ -80,7 +80,7 @@ impl<'a> Paces<'a> {
             (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
         };
         let dli = mean(&|(_, dli, _)| *dli);
-        let room = airs.of_room();
+        let room = airs.of_room(date);
         let mean_c = |mean_c: f64| Air { mean_c, ..room };
         let air = mean_c(mean(&|(_, _, air)| air.mean_c).unwrap_or(room.mean_c));
         let rate = rate(crop, dli, air);

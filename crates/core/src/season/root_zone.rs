@@ -1,19 +1,24 @@
 //! What seed lies in while it germinates: the root zone that its tray will have there.
 
+use crate::basis::dates::{days_between, plus_days};
 use crate::plan::{SoundPlan, Sowing, Stage};
+use crate::room::Place;
+use crate::room::container::TrayFormat;
+use crate::warmth::around::{air_around, changes_after};
 use crate::warmth::chamber::ChamberDay;
 use crate::warmth::closed_space::{ClosedSpace, Inside};
 use crate::warmth::mat::mat_under;
 use crate::warmth::transfer::air_through_day;
 use crate::warmth::tray;
 use crate::warmth::tray::TrayHere;
+use jiff::civil::Date;
 use rustc_hash::FxHashMap;
 
 /// Root zones of a plan's sowings, all closed air reckoned once.
 pub(super) struct Beds<'a> {
     plan: &'a SoundPlan,
-    /// By place and lowest tier.
-    closed: FxHashMap<(usize, usize), Option<Closed>>,
+    /// By place, lowest tier, and the day on which what is around it came to be so.
+    closed: FxHashMap<(usize, usize, Option<Date>), Option<Closed>>,
 }
 
 /// Closed air that trays germinate in.
@@ -25,6 +30,10 @@ struct Closed {
 
 /// How much of a tray's sides stand free among neighbours that come and go (our own estimate).
 const FREE_SIDES: f64 = 0.5;
+/// Who has not come up after so many days is not waited for.
+const MOST_DAYS: i32 = 60;
+/// What changes from day to day is reckoned once in so many.
+const STEP_DAYS: i32 = 7;
 /// How many of the trays that ever germinate in a chamber are there at once (our own estimate).
 const AT_ONCE: f64 = 0.4;
 
@@ -36,37 +45,63 @@ impl<'a> Beds<'a> {
         }
     }
 
-    /// The root zone of the first tray with `sowing` in it, hour by hour while it germinates, in
-    /// °C; the room's air where it stands nowhere indoors.
-    pub(super) fn root_zone_c(&mut self, sowing: &Sowing) -> Vec<f64> {
-        self.computed(sowing, true)
-            .unwrap_or_else(|| self.in_air(sowing))
+    /// The root zone of the first tray with `sowing` in it, hour by hour while it germinates after it was
+    /// sown on `sown`, in °C; the room's air where it stands nowhere. One day where they are all alike.
+    pub(super) fn root_zone_c(&mut self, sowing: &Sowing, sown: Date) -> Vec<f64> {
+        self.through(sowing, sown, true)
     }
 
     /// The same with no mat under it.
-    pub(super) fn without_mat_c(&mut self, sowing: &Sowing) -> Vec<f64> {
-        self.computed(sowing, false)
-            .unwrap_or_else(|| self.in_air(sowing))
+    pub(super) fn without_mat_c(&mut self, sowing: &Sowing, sown: Date) -> Vec<f64> {
+        self.through(sowing, sown, false)
     }
 
-    /// The air where it stands, or the room's, hour by hour.
-    fn in_air(&self, sowing: &Sowing) -> Vec<f64> {
-        let tray = self.plan.sown_in(&sowing.id).next();
-        let stand = tray.and_then(|tray| tray.stand_in(Stage::Germinate));
-        let place = stand.and_then(|stand| self.plan.place(&stand.bay.place));
-        let room = &self.plan.site.air;
-        let air = place.map_or_else(|| room.clone(), |place| place.air_around(room));
+    fn through(&mut self, sowing: &Sowing, sown: Date, on_mat: bool) -> Vec<f64> {
+        let plan = self.plan;
+        let stand = plan.sown_in(&sowing.id).next();
+        let stand = stand.and_then(|tray| tray.stand_in(Stage::Germinate));
+        let place = stand.and_then(|stand| plan.place(&stand.bay.place));
+        let end = plus_days(sown, MOST_DAYS);
+        let mut list = Vec::new();
+        let mut from = sown;
+        while from < end {
+            let changes = match place {
+                Some(place) => changes_after(&plan.site, place, from),
+                None => plan.site.room_air_changes_after(None, from),
+            };
+            let hours = self
+                .computed(sowing, from, on_mat)
+                .unwrap_or_else(|| self.in_air(place, from));
+            let until = match changes {
+                None if list.is_empty() => return hours,
+                // Outdoors each day differs from the last, but not by much.
+                Some(next) => next.max(plus_days(from, STEP_DAYS)).min(end),
+                None => end,
+            };
+            for _ in 0..days_between(from, until) {
+                list.extend_from_slice(&hours);
+            }
+            from = until;
+        }
+        list
+    }
+
+    /// The air where it stands, or the room's, hour by hour on `date`.
+    fn in_air(&self, place: Option<&Place>, date: Date) -> Vec<f64> {
+        let site = &self.plan.site;
+        let air = match place {
+            Some(place) => air_around(site, place, date),
+            None => site.room_air(None, date).clone(),
+        };
         air_through_day(air.day_c, air.night_c).to_vec()
     }
 
-    fn computed(&mut self, sowing: &Sowing, on_mat: bool) -> Option<Vec<f64>> {
+    fn computed(&mut self, sowing: &Sowing, date: Date, on_mat: bool) -> Option<Vec<f64>> {
         let plan = self.plan;
         let tray = plan.sown_in(&sowing.id).next()?;
         let stand = tray.stand_in(Stage::Germinate)?;
         let bay = plan.bay(&stand.bay)?;
-        if bay.place.outdoors() {
-            return None;
-        }
+        let around = air_around(&plan.site, bay.place, date);
         let format = plan.format(tray);
         let damp = bay.place.keeps_damp_in();
         let here = TrayHere {
@@ -77,13 +112,13 @@ impl<'a> Beds<'a> {
             ppfd: 0.0,
             leaves: 0.0,
         };
-        let closed = self.closed(bay.place_index, bay.tier_index, here);
+        let closed = self.closed(bay.place_index, bay.tier_index, here, date);
         let shelf = closed.and_then(|air| {
             let shelf = bay.tier_index - air.first_tier;
             Some((air.day.shelves.get(shelf)?, air))
         });
         let set_up = tray::root_zone(
-            &plan.site,
+            &around,
             bay.place,
             bay.tier_index,
             here,
@@ -97,7 +132,13 @@ impl<'a> Beds<'a> {
     }
 
     /// The closed air of a tier, with its mats on and its lamps off.
-    fn closed(&mut self, place: usize, tier: usize, on_mat: TrayHere<'_>) -> Option<&Closed> {
+    fn closed(
+        &mut self,
+        place: usize,
+        tier: usize,
+        on_mat: TrayHere<'_>,
+        date: Date,
+    ) -> Option<&Closed> {
         let plan = self.plan;
         let place_of = &plan.places[place];
         let space = ClosedSpace::around(place_of, tier)?;
@@ -108,7 +149,9 @@ impl<'a> Beds<'a> {
                 let stand = tray.stand_in(Stage::Germinate);
                 !tray.potted && stand.is_some_and(|stand| stand.bay.place == *id)
             };
-            let trays = plan.trays.iter().filter(here);
+            let formats = || plan.trays.iter().filter(here).map(|tray| plan.format(tray));
+            let damp = place_of.keeps_damp_in();
+            let open = |format: &&TrayFormat| damp || format.dome_height_mm.is_none();
             let inside = Inside {
                 lit: space
                     .tiers()
@@ -116,7 +159,13 @@ impl<'a> Beds<'a> {
                     .collect(),
                 heat: 1.0,
                 grown: false,
-                wet_kg: AT_ONCE * trays.map(|tray| plan.format(tray).wet_kg).sum::<f64>(),
+                wet_kg: AT_ONCE * formats().map(|format| format.wet_kg).sum::<f64>(),
+                wet_m2: AT_ONCE
+                    * formats()
+                        .filter(open)
+                        .map(|f| tray::wet_m2(f, 0.0))
+                        .sum::<f64>(),
+                around: air_around(&plan.site, place_of, date),
             };
             let on_mat = on_mat.mat.is_some().then_some((tier, on_mat));
             Some(Closed {
@@ -125,7 +174,9 @@ impl<'a> Beds<'a> {
                 day: space.day(&plan.site, &inside, on_mat)?.1,
             })
         };
-        let known = self.closed.entry((place, first_tier));
+        let room = place_of.in_room.as_deref();
+        let since = plan.site.room_air_since(room, date);
+        let known = self.closed.entry((place, first_tier, since));
         known.or_insert_with(reckon).as_ref()
     }
 }

@@ -8,6 +8,7 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
+use crate::site::outdoors::{MonthAir, check_months};
 
 /// The frosts of a place, year by year.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -36,16 +37,6 @@ pub struct TypicalYear {
     /// How far the last frost strays from year to year, as a standard deviation in days: one
     /// typical year gives no odds, so this begins as [`LAST_FROST_SD_DAYS`].
     pub spread_days: f64,
-}
-
-/// The air outdoors in a month.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct MonthAir {
-    /// Mean of the days' minima in °C.
-    pub minimum_c: f64,
-    /// Mean of the days' maxima in °C.
-    pub maximum_c: f64,
 }
 
 /// A year's frosts.
@@ -245,18 +236,7 @@ impl FrostRecord {
             let at = at.at("typical").at("spread_days");
             faults.number(&at, typical.spread_days, 1.0..=60.0, Quantity::Days);
         }
-        if !self.months.is_empty() {
-            faults.count(&at.at("months"), self.months.len(), 12..=12);
-        }
-        for (i, month) in self.months.iter().enumerate() {
-            let at = at.at("months").at(i);
-            for (name, c) in [
-                ("minimum_c", month.minimum_c),
-                ("maximum_c", month.maximum_c),
-            ] {
-                faults.number(&at.at(name), c, -60.0..=60.0, Quantity::TemperatureC);
-            }
-        }
+        check_months(&self.months, &at.at("months"), faults);
         for (i, year) in self.years.iter().enumerate() {
             let at = years.at(i);
             let range = 1750.0..=2200.0;

@@ -1,5 +1,6 @@
 //! The site: where it is, what its mains and its air are like, and when frost ends.
 
+pub mod air;
 pub mod frost;
 pub mod home;
 pub mod minima;
@@ -11,8 +12,9 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use air::{Air, AirFrom, OtherRoom, RoomAirs, check_rooms};
 use frost::{FrostRecord, LAST_FROST_SD_DAYS};
-use outdoors::Outdoors;
+use outdoors::{MonthAir, Year, check_months};
 use tariff::HourPrices;
 
 use crate::basis::clock::{Burning, ClockSpan, DAY_H};
@@ -65,6 +67,16 @@ pub struct Site {
     pub dates: Option<DateForm>,
     /// The air of the room.
     pub air: Air,
+    /// What it is from later dates on; empty where it stays as it is.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub air_from: Vec<AirFrom>,
+    /// Other rooms in which trays stand; empty where there is one alone.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rooms: Vec<OtherRoom>,
+    /// The air outdoors month by month, January first, as somebody typed it; left out to go by the record
+    /// of frosts, or by our estimate.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub months: Vec<MonthAir>,
 }
 
 /// Hours of the day in which a kWh costs less.
@@ -77,25 +89,7 @@ pub struct CheapHours {
     pub price_per_kwh: f64,
 }
 
-/// The air of the room, as a thermometer between the shelves shows it.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Air {
-    /// Temperature by day in °C.
-    pub day_c: f64,
-    /// Temperature by night in °C.
-    pub night_c: f64,
-    /// Relative humidity, 0 to 1; half when left out.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub humidity: Option<f64>,
-}
-
 impl Site {
-    /// The air outdoors on a usual `date`.
-    pub fn outdoors_on(&self, date: Date) -> Outdoors {
-        Outdoors::on(self.latitude_deg, self.last_frost, date)
-    }
-
     /// How people read figures there.
     pub fn manner(&self) -> Manner {
         let goes_with_units = match self.units {
@@ -167,12 +161,46 @@ impl Site {
             let at = at.at("of_cloudless");
             faults.number(&at, share, 0.05..=1.0, Quantity::Share);
         }
-        let air = at.at("air");
-        for (name, c) in [("day_c", self.air.day_c), ("night_c", self.air.night_c)] {
-            faults.number(&air.at(name), c, -10.0..=45.0, Quantity::TemperatureC);
-        }
-        if let Some(share) = self.air.humidity {
-            faults.number(&air.at("humidity"), share, 0.05..=1.0, Quantity::Share);
+        self.airs(None).check(at, faults);
+        check_rooms(&self.rooms, &at.at("rooms"), faults);
+        check_months(&self.months, &at.at("months"), faults);
+    }
+
+    fn airs(&self, room: Option<&str>) -> RoomAirs<'_> {
+        let other = room.and_then(|id| self.rooms.iter().find(|room| room.id == id));
+        other.map_or(
+            RoomAirs {
+                first: &self.air,
+                from: &self.air_from,
+            },
+            OtherRoom::airs,
+        )
+    }
+
+    /// The air of the room called `room` on `date`; of the one that the plan draws where none is named.
+    pub fn room_air(&self, room: Option<&str>, date: Date) -> &Air {
+        self.airs(room).on(date)
+    }
+
+    /// The date since which that air is what it is on `date`; `None` where it has been from the first.
+    pub fn room_air_since(&self, room: Option<&str>, date: Date) -> Option<Date> {
+        self.airs(room).begun(date).map(|change| change.from)
+    }
+
+    /// The first date after `date` on which that air is another; `None` where it stays as it is.
+    pub fn room_air_changes_after(&self, room: Option<&str>, date: Date) -> Option<Date> {
+        let changes = self.airs(room).from.iter().map(|change| change.from);
+        changes.filter(|from| *from > date).min()
+    }
+
+    /// The year outdoors, by the months that somebody typed, else by those on record, else by our
+    /// estimate from latitude and last frost.
+    pub fn year_outdoors(&self) -> Year {
+        let record = self.frost.as_ref().map(|record| &record.months);
+        let months = Some(&self.months).filter(|months| !months.is_empty());
+        match months.or(record).and_then(|months| Year::of_months(months)) {
+            Some(year) => year,
+            None => Year::estimated(self.latitude_deg, self.last_frost),
         }
     }
 

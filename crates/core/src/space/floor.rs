@@ -35,7 +35,7 @@ impl FloorArea {
 
 /// The outline of `place` on the floor; `None` when it has no spot there.
 pub fn outline(place: &Place) -> Option<FloorArea> {
-    let spot = place.spot?;
+    let spot = place.spot_here()?;
     let [w, d, _] = place.outer_mm();
     let [x, y] = spot.faces.front_along().lay(w, d);
     Some(FloorArea {
@@ -48,7 +48,7 @@ pub fn outline(place: &Place) -> Option<FloorArea> {
 pub fn standing_area(place: &Place) -> Option<FloorArea> {
     let FloorArea { x_mm, y_mm } = outline(place)?;
     let deep = STANDING_ROOM_MM;
-    Some(match place.spot?.faces {
+    Some(match place.spot_here()?.faces {
         Faces::Near => FloorArea {
             x_mm,
             y_mm: [y_mm[0] - deep, y_mm[0]],
@@ -70,12 +70,12 @@ pub fn standing_area(place: &Place) -> Option<FloorArea> {
 
 /// How deep the free floor in front of `place` is: up to the wall or the next place.
 pub fn free_in_front_mm(place: &Place, room: &Room, others: &[Place]) -> Option<f64> {
-    free_mm(place, place.spot?.faces, room, others)
+    free_mm(place, place.spot_here()?.faces, room, others)
 }
 
 /// The same behind it: one walks round an island.
 pub fn free_behind_mm(place: &Place, room: &Room, others: &[Place]) -> Option<f64> {
-    let behind = match place.spot?.faces {
+    let behind = match place.spot_here()?.faces {
         Faces::Near => Faces::Far,
         Faces::Far => Faces::Near,
         Faces::Left => Faces::Right,

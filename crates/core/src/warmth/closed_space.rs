@@ -1,8 +1,10 @@
 //! Closed air as the chamber model takes it: chambers, closets that are kept shut, and bays that
 //! film, cloth or board closes on all sides.
 
+use crate::air::USUAL_HUMIDITY;
 use crate::room::{Kind, Mat, Place, Tier, Vent, WallLayer};
 use crate::site::Site;
+use crate::site::air::Air;
 use crate::warmth::chamber::{
     AirThermostat, ChamberDay, ChamberLamp, ChamberSetUp, Heater, VentSlot,
 };
@@ -28,6 +30,10 @@ pub struct Inside {
     pub grown: bool,
     /// What trays, mix and water in it weigh.
     pub wet_kg: f64,
+    /// Mix and leaves in it that give off water, in m² of wet surface.
+    pub wet_m2: f64,
+    /// The air around it.
+    pub around: Air,
 }
 
 /// The share of a fan's flow that goes from shelf to shelf (our own estimate).
@@ -142,7 +148,7 @@ impl<'a> ClosedSpace<'a> {
         }
         let own = self.mats().find(|(_, mat)| mat.thermostat_c.is_some());
         let own = own.filter(|_| self.thermostat_in_air());
-        let around = self.place.air_around(&site.air);
+        let around = &inside.around;
         ChamberSetUp {
             width_mm: self.place.width_mm,
             depth_mm: self.place.depth_mm,
@@ -155,6 +161,7 @@ impl<'a> ClosedSpace<'a> {
                 .collect(),
             day_c: around.day_c,
             night_c: around.night_c,
+            humidity: around.humidity.unwrap_or(USUAL_HUMIDITY),
             heaters: self
                 .mats()
                 .filter(|_| inside.heat > 0.0)
@@ -190,6 +197,7 @@ impl<'a> ClosedSpace<'a> {
                 .sum(),
             door: None,
             wet_kg: inside.wet_kg,
+            wet_m2: inside.wet_m2,
             grown: inside.grown,
             limit_c,
             price_per_kwh: site.price_per_kwh,
@@ -230,7 +238,7 @@ impl<'a> ClosedSpace<'a> {
         for _ in 0..ROUNDS {
             let (_, day) = run(heat)?;
             let shelf = day.shelves.get(tier - self.tiers.start);
-            let zone = zone_day(root_zone(site, self.place, tier, tray, shelf))?;
+            let zone = zone_day(root_zone(&inside.around, self.place, tier, tray, shelf))?;
             heat = (heat + zone.duty * inside.heat) / 2.0;
         }
         run(heat)

@@ -4,10 +4,13 @@
 //! The solvers take layers, areas and watts; each is also a calculator of its own. [`tray`], [`mat`] and
 //! [`closed_space`] make their questions of the room's own things.
 
+pub mod around;
 pub mod chamber;
 pub mod closed_space;
+pub mod enclosed;
 pub mod mat;
 mod remembered;
 pub mod root_zone;
 pub mod transfer;
 pub mod tray;
+pub mod under_cover;

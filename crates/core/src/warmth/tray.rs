@@ -1,10 +1,10 @@
 //! Trays and chambers of a room as the solvers take them.
 
-use crate::air::{CHAMBER_HUMIDITY, USUAL_HUMIDITY};
-
+use crate::air::USUAL_HUMIDITY;
+use crate::basis::units::area_m2;
 use crate::room::container::TrayFormat;
 use crate::room::{Mat, MatProbe, Material, Place};
-use crate::site::Site;
+use crate::site::air::Air;
 use crate::warmth::chamber::ShelfDay;
 use crate::warmth::remembered::Remembered;
 use crate::warmth::root_zone::{
@@ -52,16 +52,15 @@ const FOAM_W_MK: f64 = 0.035;
 /// From switching on to switching off where nobody measured it (common practice, no source).
 pub(super) const USUAL_HYSTERESIS_K: f64 = 1.0;
 
-/// The root zone of a tray on tier `tier` of `place`, in the room's air or in the closed air of
+/// The root zone of a tray on tier `tier` of `place`, in the `air` around that or in the closed air of
 /// `shelf`.
 pub fn root_zone(
-    site: &Site,
+    air: &Air,
     place: &Place,
     tier: usize,
     tray: TrayHere<'_>,
     shelf: Option<&ShelfDay>,
 ) -> RootZone {
-    let air = place.air_around(&site.air);
     // Closed air swings as its own day does.
     let (day_c, night_c) = shelf.map_or((air.day_c, air.night_c), |s| (s.most_c, s.least_c));
     let mat = tray.mat.map(|(mat, _)| mat);
@@ -82,7 +81,7 @@ pub fn root_zone(
             day_c,
             night_c,
             humidity: match shelf {
-                Some(_) => CHAMBER_HUMIDITY,
+                Some(shelf) => shelf.mean_humidity,
                 None => air.humidity.unwrap_or(USUAL_HUMIDITY),
             },
         },
@@ -93,7 +92,7 @@ pub fn root_zone(
         },
         mix: Mix {
             depth_mm: tray.format.cell_depth_mm.max(5.0),
-            wetness: Mix::default().wetness + WETTER_BY_LEAVES * tray.leaves,
+            wetness: wetness(tray.leaves),
             ..Mix::default()
         },
         under: pad.into_iter().chain(deck).collect(),
@@ -123,6 +122,16 @@ pub fn root_zone(
             hours: burning.hours,
         }),
     }
+}
+
+/// The wet surface by which an open tray of `format` gives off water, in m², with leaves over so much of it.
+pub fn wet_m2(format: &TrayFormat, leaves: f64) -> f64 {
+    area_m2(format.length_mm, format.width_mm) * wetness(leaves)
+}
+
+/// How wet mix with leaves over so much of it is, 0 to 1.
+fn wetness(leaves: f64) -> f64 {
+    Mix::default().wetness + WETTER_BY_LEAVES * leaves
 }
 
 impl RootZone {

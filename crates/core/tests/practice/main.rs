@@ -1,5 +1,6 @@
 //! What growers say against what the model says: the tables in docs/practice.md.
 
+mod airs;
 mod growth;
 mod light;
 mod warmth;
@@ -18,9 +19,10 @@ fn the_tables_of_common_practice_are_what_the_model_finds() {
         "# What growers say, and what the model says\n\n\
          Common practice, no source, in the first column; the second is computed from `core` by \
          `crates/core/tests/practice/`, which fails when these tables are stale (run it with \
-         `UPDATE_DOCS=1` to write them anew).\n\n{}\n{}\n{}",
+         `UPDATE_DOCS=1` to write them anew).\n\n{}\n{}\n{}\n{}",
         light::table(),
         warmth::table(),
+        airs::table(),
         growth::table()
     );
     if std::env::var_os("UPDATE_DOCS").is_some() {

@@ -1,4 +1,4 @@
-"""Writes frost.json: frosts of Seattle by year and NumPy's quantiles, for tests/frost.rs.
+"""Writes frost.json: frosts of Seattle by year, NumPy's quantiles and means of months, for tests/frost.rs.
 
 The series is seattle-weather.csv of the npm package vega-datasets 3.2.1 (BSD-3-Clause; NOAA data).
 Run by hand: python3 crates/core/tests/reference/frost.py (needs numpy).
@@ -32,5 +32,11 @@ for threshold in [0.0, -2.0]:
         "years": years,
         "quantiles": {str(q): float(np.quantile(since, q)) for q in [0.1, 0.2, 0.5, 0.9]},
     }
+rows = list(csv.DictReader(open(here / "seattle-weather.csv")))
+out["months"] = [
+    {of: float(np.mean([float(row[of]) for row in rows if int(row["date"][5:7]) == month]))
+     for of in ["temp_min", "temp_max"]}
+    for month in range(1, 13)
+]
 (here / "frost.json").write_text(json.dumps(out, indent=1) + "\n")
 print(json.dumps(out, indent=1))

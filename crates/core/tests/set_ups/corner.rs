@@ -165,6 +165,13 @@ impl Corner {
         self
     }
 
+    /// What was sown last came up in a warm room, and was carried here.
+    pub fn come_up_in_the_warm(mut self) -> Self {
+        let last = self.plan.sowings.last_mut().expect("a sowing");
+        last.root_zone_c = Some(22.0);
+        self
+    }
+
     /// The whole plan, changed at will.
     pub fn plan(mut self, change: impl FnOnce(&mut Plan)) -> Self {
         change(&mut self.plan);

@@ -8,7 +8,7 @@ use sunrise_core::room::{Faces, Spot};
 const TRAY: &str = "cells-72";
 
 pub fn set_ups() -> Vec<SetUp> {
-    let all: [(&str, Corner, &[&str], &[&str]); 9] = [
+    let all: [(&str, Corner, &[&str], &[&str]); 11] = [
         (
             "a dozen trays on the free floor",
             {
@@ -73,7 +73,8 @@ pub fn set_ups() -> Vec<SetUp> {
             "solid trays on the terrace in the rain",
             Corner::new()
                 .place("terrace", |_| ())
-                .tray("t1", "cabbage", TRAY, [20.0, 20.0], 30),
+                .tray("t1", "cabbage", TRAY, [20.0, 20.0], 30)
+                .come_up_in_the_warm(),
             &["drowns_in_the_rain"],
             &["frost_over_the_frame"],
         ),
@@ -81,7 +82,8 @@ pub fn set_ups() -> Vec<SetUp> {
             "tomatoes in a cold frame in April",
             Corner::new()
                 .place("cold-frame", |_| ())
-                .tray("t1", "tomato", TRAY, [20.0, 20.0], 40),
+                .tray("t1", "tomato", TRAY, [20.0, 20.0], 40)
+                .come_up_in_the_warm(),
             &["frost_over_the_frame"],
             &["drowns_in_the_rain", "too_cold_for_seedlings"],
         ),
@@ -89,7 +91,8 @@ pub fn set_ups() -> Vec<SetUp> {
             "cabbages in the same frame",
             Corner::new()
                 .place("cold-frame", |_| ())
-                .tray("t1", "cabbage", TRAY, [20.0, 20.0], 30),
+                .tray("t1", "cabbage", TRAY, [20.0, 20.0], 30)
+                .come_up_in_the_warm(),
             &[],
             &["frost_over_the_frame", "drowns_in_the_rain"],
         ),
@@ -98,9 +101,32 @@ pub fn set_ups() -> Vec<SetUp> {
             Corner::new()
                 .on(date(2027, 6, 10))
                 .place("cold-frame", |_| ())
-                .tray("t1", "tomato", TRAY, [20.0, 20.0], 40),
+                .tray("t1", "tomato", TRAY, [20.0, 20.0], 40)
+                .come_up_in_the_warm(),
             &[],
             &["frost_over_the_frame"],
+        ),
+        (
+            "tomatoes sown in a cold frame in April",
+            Corner::new()
+                .on(date(2027, 4, 10))
+                .place("cold-frame", |_| ())
+                .tray("t1", "tomato", TRAY, [20.0, 20.0], 2),
+            &["nothing_comes_up"],
+            &["dark_after_emergence"],
+        ),
+        (
+            "lettuce sown in the same frame",
+            Corner::new()
+                .on(date(2027, 4, 10))
+                .place("cold-frame", |_| ())
+                .tray("t1", "lettuce", TRAY, [20.0, 20.0], 2),
+            &[],
+            &[
+                "nothing_comes_up",
+                "dries_while_germinating",
+                "too_cold_for_seedlings",
+            ],
         ),
     ];
     all.into_iter().map(SetUp::of).collect()

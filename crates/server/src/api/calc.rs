@@ -8,8 +8,9 @@ use serde::de::{MapAccess, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer, Serialize};
 use sunrise_core::ask;
 use sunrise_core::ask::calc::{
-    Ask, ChamberDay, ChamberSetUp, DayLoad, LoadSetUp, Luminaire, Outcome, Packing, Preview,
-    RootZone, RootZoneDay, Scene, SceneLight, Sown, ToSow, Understanding, Want, WindowAsk, Windows,
+    Ask, ChamberDay, ChamberSetUp, DayLoad, EnclosedAir, EnclosedDay, LoadSetUp, Luminaire,
+    Outcome, Packing, Preview, RootZone, RootZoneDay, Scene, SceneLight, Sown, ToSow,
+    Understanding, Want, WindowAsk, Windows,
 };
 use sunrise_core::basis::fault::Fault;
 use sunrise_core::basis::words::say;
@@ -204,6 +205,23 @@ pub async fn chamber(
     body::Json(cases): body::Json<Cases<ChamberSetUp>>,
 ) -> Result<Reply, Problem> {
     answered(app, cases, ChamberSetUp::day).await
+}
+
+/// Air under glass, film or a roof through the day
+#[utoipa::path(
+    post,
+    path = "/api/calc/enclosed-air",
+    request_body = Cases<EnclosedAir>,
+    responses(
+        (status = 200, body = Answers<EnclosedDay>),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn enclosed_air(
+    State(app): State<App>,
+    body::Json(cases): body::Json<Cases<EnclosedAir>>,
+) -> Result<Reply, Problem> {
+    answered(app, cases, EnclosedAir::day).await
 }
 
 /// How many cells and seeds to sow for the plants wanted

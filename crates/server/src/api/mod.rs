@@ -11,6 +11,7 @@ mod facts;
 mod learn;
 mod log;
 mod log_table;
+mod outdoors;
 mod past;
 mod photos;
 mod place;
@@ -143,6 +144,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(today::today))
         .routes(routes!(today::story))
         .routes(routes!(today::code))
+        .routes(routes!(outdoors::outdoors))
         .routes(routes!(learn::lessons))
         .routes(routes!(learn::lesson_effect))
         .routes(routes!(learn::meaning))
@@ -179,6 +181,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(calc::emergence))
         .routes(routes!(calc::root_zone))
         .routes(routes!(calc::chamber))
+        .routes(routes!(calc::enclosed_air))
         .routes(routes!(calc::seeds))
         .routes(routes!(calc::frost))
 }

@@ -3,6 +3,12 @@ import type { components, paths } from './schema.d.ts';
 
 type Schemas = components['schemas'];
 export type Adjustment = Schemas['Adjustment'];
+export type Air = Schemas['Air'];
+export type AirFrom = Schemas['AirFrom'];
+export type ColdFrame = Schemas['ColdFrame'];
+export type Cover = Schemas['Cover'];
+export type OtherRoom = Schemas['OtherRoom'];
+export type OutdoorYear = Schemas['OutdoorYear'];
 export type Assessment = Omit<Schemas['Assessment'], 'room'> & { room: RoomOnDay[] };
 export type Band = Schemas['Band'];
 export type BayLight = Schemas['BayLight'];

@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/enclosed-air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Air under glass, film or a roof through the day */
+        post: operations["enclosed_air"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/frost": {
         parameters: {
             query?: never;
@@ -817,6 +834,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/outdoors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The year outdoors, month by month, and under each cover */
+        get: operations["outdoors"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/photos/{name}": {
         parameters: {
             query?: never;
@@ -1182,7 +1216,7 @@ export interface components {
              */
             l70_h: number;
         };
-        /** @description The air of the room, as a thermometer between the shelves shows it. */
+        /** @description The air of a room, as a thermometer between the shelves shows it. */
         Air: {
             /**
              * Format: double
@@ -1199,6 +1233,16 @@ export interface components {
              * @description Relative humidity, 0 to 1; half when left out.
              */
             humidity?: number | null;
+        };
+        /** @description What the air of a room is from a date on: the heating goes off, or summer comes. */
+        AirFrom: {
+            /**
+             * Format: date
+             * @description From this date on.
+             */
+            from: string;
+            /** @description The air. */
+            air: components["schemas"]["Air"];
         };
         /** @description A thermostat whose probe hangs in the air. */
         AirThermostat: {
@@ -1272,6 +1316,16 @@ export interface components {
             vents_m3_h: number;
             /**
              * Format: double
+             * @description Water that its trays give off, in l a day.
+             */
+            gives_off_l: number;
+            /**
+             * Format: double
+             * @description The part of it that runs down its walls as dew.
+             */
+            dew_l: number;
+            /**
+             * Format: double
              * @description The share of the day that the heaters are on.
              */
             duty: number;
@@ -1304,6 +1358,16 @@ export interface components {
              * @description Air that its vents let through on the mean, in m³/h.
              */
             vents_m3_h: number;
+            /**
+             * Format: double
+             * @description Water that its trays give off, in l a day.
+             */
+            gives_off_l: number;
+            /**
+             * Format: double
+             * @description The part of it that runs down its walls as dew.
+             */
+            dew_l: number;
             /**
              * Format: double
              * @description The share of the day that the heaters are on.
@@ -1339,6 +1403,62 @@ export interface components {
             /** @description Each feed, in the plan's order. */
             feeds: components["schemas"]["FeedLoad"][];
             loose?: components["schemas"]["Load"] | null;
+        };
+        /** @description One answer, or one for each case. */
+        Answers_EnclosedDay: {
+            /** @description Its air at each full hour, in °C. */
+            air_c: number[];
+            /** @description Soil, trays and water at each full hour, in °C. */
+            store_c: number[];
+            /** @description Relative humidity at each full hour, 0 to 1. */
+            humidity: number[];
+            /**
+             * Format: double
+             * @description Coolest of the day, in °C.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Mean of the day, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description What the heater draws, in kWh a day.
+             */
+            heating_kwh: number;
+        }[] | {
+            /** @description Its air at each full hour, in °C. */
+            air_c: number[];
+            /** @description Soil, trays and water at each full hour, in °C. */
+            store_c: number[];
+            /** @description Relative humidity at each full hour, 0 to 1. */
+            humidity: number[];
+            /**
+             * Format: double
+             * @description Coolest of the day, in °C.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Mean of the day, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description What the heater draws, in kWh a day.
+             */
+            heating_kwh: number;
         };
         /** @description One answer, or one for each case. */
         Answers_Outcome: {
@@ -2136,6 +2256,11 @@ export interface components {
              * @description Coolest of the room's night.
              */
             night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity of the room at the mean of both, 0 to 1; half when left out.
+             */
+            humidity?: number;
             /** @description What warms it under the thermostat, or always. */
             heaters?: components["schemas"]["Heater"][];
             /** @description The lamps inside. */
@@ -2152,6 +2277,11 @@ export interface components {
              * @description What trays, mix and water inside weigh.
              */
             wet_kg?: number;
+            /**
+             * Format: double
+             * @description Mix and leaves inside that give off water, in m² of wet surface.
+             */
+            wet_m2?: number;
             /**
              * Format: double
              * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
@@ -2196,6 +2326,11 @@ export interface components {
              * @description Coolest of the room's night.
              */
             night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity of the room at the mean of both, 0 to 1; half when left out.
+             */
+            humidity?: number;
             /** @description What warms it under the thermostat, or always. */
             heaters?: components["schemas"]["Heater"][];
             /** @description The lamps inside. */
@@ -2214,6 +2349,11 @@ export interface components {
             wet_kg?: number;
             /**
              * Format: double
+             * @description Mix and leaves inside that give off water, in m² of wet surface.
+             */
+            wet_m2?: number;
+            /**
+             * Format: double
              * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
              */
             limit_c?: number;
@@ -2224,6 +2364,158 @@ export interface components {
              * @description Price of a kWh.
              */
             price_per_kwh?: number;
+        };
+        /** @description One case, or several at once. */
+        Cases_EnclosedAir: {
+            /**
+             * Format: double
+             * @description How much air there is.
+             */
+            volume_m3: number;
+            /**
+             * Format: double
+             * @description Heat that its cover lets through, surfaces included, in W/K.
+             */
+            cover_w_k: number;
+            /**
+             * Format: double
+             * @description By how much the air and the sky that the cover looks at are colder than the air alone, in K.
+             */
+            sky_k?: number;
+            night_cover?: components["schemas"]["NightCover"] | null;
+            /**
+             * Format: double
+             * @description Air that leaks while it is shut, in m³/h.
+             */
+            leak_m3_h: number;
+            opening?: components["schemas"]["Opening"] | null;
+            /**
+             * Format: double
+             * @description Heat that the ground beneath takes or gives, in W/K.
+             */
+            ground_w_k?: number;
+            /**
+             * Format: double
+             * @description The ground half a metre down, in °C.
+             */
+            ground_c?: number;
+            /**
+             * Format: double
+             * @description What soil, trays and water in it store, in J/K.
+             */
+            store_j_k: number;
+            /**
+             * Format: double
+             * @description Between them and the air, in W/K.
+             */
+            store_w_k: number;
+            sun?: components["schemas"]["Sun"] | null;
+            /**
+             * Format: double
+             * @description Warmest of the day outdoors, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the night outdoors, in °C.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity outdoors at the mean of both, 0 to 1.
+             */
+            humidity: number;
+            heating?: components["schemas"]["Heating"] | null;
+            /**
+             * Format: double
+             * @description Wet mix and leaves that give off water, in m².
+             */
+            wet_m2?: number;
+            /**
+             * Format: double
+             * @description The inside of the cover, on which dew falls, in m².
+             */
+            dew_m2?: number;
+            /**
+             * Format: double
+             * @description How far down from the air inside to that outdoors the inside of the cover is, 0 to 1.
+             */
+            dew_share?: number;
+        }[] | {
+            /**
+             * Format: double
+             * @description How much air there is.
+             */
+            volume_m3: number;
+            /**
+             * Format: double
+             * @description Heat that its cover lets through, surfaces included, in W/K.
+             */
+            cover_w_k: number;
+            /**
+             * Format: double
+             * @description By how much the air and the sky that the cover looks at are colder than the air alone, in K.
+             */
+            sky_k?: number;
+            night_cover?: components["schemas"]["NightCover"] | null;
+            /**
+             * Format: double
+             * @description Air that leaks while it is shut, in m³/h.
+             */
+            leak_m3_h: number;
+            opening?: components["schemas"]["Opening"] | null;
+            /**
+             * Format: double
+             * @description Heat that the ground beneath takes or gives, in W/K.
+             */
+            ground_w_k?: number;
+            /**
+             * Format: double
+             * @description The ground half a metre down, in °C.
+             */
+            ground_c?: number;
+            /**
+             * Format: double
+             * @description What soil, trays and water in it store, in J/K.
+             */
+            store_j_k: number;
+            /**
+             * Format: double
+             * @description Between them and the air, in W/K.
+             */
+            store_w_k: number;
+            sun?: components["schemas"]["Sun"] | null;
+            /**
+             * Format: double
+             * @description Warmest of the day outdoors, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the night outdoors, in °C.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity outdoors at the mean of both, 0 to 1.
+             */
+            humidity: number;
+            heating?: components["schemas"]["Heating"] | null;
+            /**
+             * Format: double
+             * @description Wet mix and leaves that give off water, in m².
+             */
+            wet_m2?: number;
+            /**
+             * Format: double
+             * @description The inside of the cover, on which dew falls, in m².
+             */
+            dew_m2?: number;
+            /**
+             * Format: double
+             * @description How far down from the air inside to that outdoors the inside of the cover is, 0 to 1.
+             */
+            dew_share?: number;
         };
         /** @description One case, or several at once. */
         Cases_LoadSetUp: {
@@ -2587,6 +2879,16 @@ export interface components {
             vents_m3_h: number;
             /**
              * Format: double
+             * @description Water that its trays give off, in l a day.
+             */
+            gives_off_l: number;
+            /**
+             * Format: double
+             * @description The part of it that runs down its walls as dew.
+             */
+            dew_l: number;
+            /**
+             * Format: double
              * @description The share of the day that the heaters are on.
              */
             duty: number;
@@ -2678,6 +2980,11 @@ export interface components {
              * @description Coolest of the room's night.
              */
             night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity of the room at the mean of both, 0 to 1; half when left out.
+             */
+            humidity?: number;
             /** @description What warms it under the thermostat, or always. */
             heaters?: components["schemas"]["Heater"][];
             /** @description The lamps inside. */
@@ -2694,6 +3001,11 @@ export interface components {
              * @description What trays, mix and water inside weigh.
              */
             wet_kg?: number;
+            /**
+             * Format: double
+             * @description Mix and leaves inside that give off water, in m² of wet surface.
+             */
+            wet_m2?: number;
             /**
              * Format: double
              * @description Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
@@ -2851,6 +3163,7 @@ export interface components {
         ColdFrame: {
             /** @description Whether it has a light that can be closed at night. */
             glazed: boolean;
+            cover?: components["schemas"]["Cover"] | null;
         };
         /** @description The colour of a tier's lamps. */
         Colour: {
@@ -2941,6 +3254,77 @@ export interface components {
             enough: boolean;
             /** @description How the plan becomes this; empty for what is there. */
             patch: components["schemas"]["PatchStep"][];
+        };
+        /** @description What covers a spot outdoors, and how it is kept. */
+        Cover: {
+            /** @description Its shape. */
+            shape: components["schemas"]["CoverShape"];
+            /** @description What the sun comes in through. */
+            glazing: components["schemas"]["Glazing"];
+            /** @description When it is opened. */
+            opens: components["schemas"]["Opens"];
+            /** @description Whether a mat of straw, or a blanket, is laid over it by night. */
+            night_mat?: boolean;
+            /**
+             * Format: double
+             * @description What a heater keeps it at, in °C; left out where none does.
+             */
+            heated_c?: number | null;
+            /**
+             * Format: double
+             * @description Water that stands in it to store warmth, in l.
+             */
+            water_l?: number;
+        };
+        /**
+         * @description The shape of a cover.
+         * @enum {string}
+         */
+        CoverShape: "frame" | "greenhouse" | "tunnel" | "jugs";
+        /** @description The middle of a month under a cover. */
+        CoveredMonth: {
+            /**
+             * Format: double
+             * @description Coolest of a usual night, in °C.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Mean of day and night, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Warmest of a usual day, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description Coolest of a clear night, in °C.
+             */
+            clear_least_c: number;
+            /**
+             * Format: double
+             * @description Warmest of a clear day, in °C.
+             */
+            clear_most_c: number;
+            /**
+             * Format: double
+             * @description Mean relative humidity, 0 to 1.
+             */
+            humidity: number;
+            /**
+             * Format: double
+             * @description What its heater draws, in kWh a day.
+             */
+            heating_kwh: number;
+        };
+        /** @description The year under a cover. */
+        CoveredYear: {
+            /** @description The place. */
+            place: string;
+            /** @description The twelve months, January first. */
+            months: components["schemas"]["CoveredMonth"][];
         };
         /** @description One kind of plant and its needs indoors. Where each figure comes from: [`Library::source`]. */
         Crop: {
@@ -3873,6 +4257,112 @@ export interface components {
              */
             gap_mm?: number | null;
         };
+        /** @description Air that a cover closes off from outdoors. */
+        EnclosedAir: {
+            /**
+             * Format: double
+             * @description How much air there is.
+             */
+            volume_m3: number;
+            /**
+             * Format: double
+             * @description Heat that its cover lets through, surfaces included, in W/K.
+             */
+            cover_w_k: number;
+            /**
+             * Format: double
+             * @description By how much the air and the sky that the cover looks at are colder than the air alone, in K.
+             */
+            sky_k?: number;
+            night_cover?: components["schemas"]["NightCover"] | null;
+            /**
+             * Format: double
+             * @description Air that leaks while it is shut, in m³/h.
+             */
+            leak_m3_h: number;
+            opening?: components["schemas"]["Opening"] | null;
+            /**
+             * Format: double
+             * @description Heat that the ground beneath takes or gives, in W/K.
+             */
+            ground_w_k?: number;
+            /**
+             * Format: double
+             * @description The ground half a metre down, in °C.
+             */
+            ground_c?: number;
+            /**
+             * Format: double
+             * @description What soil, trays and water in it store, in J/K.
+             */
+            store_j_k: number;
+            /**
+             * Format: double
+             * @description Between them and the air, in W/K.
+             */
+            store_w_k: number;
+            sun?: components["schemas"]["Sun"] | null;
+            /**
+             * Format: double
+             * @description Warmest of the day outdoors, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Coolest of the night outdoors, in °C.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Relative humidity outdoors at the mean of both, 0 to 1.
+             */
+            humidity: number;
+            heating?: components["schemas"]["Heating"] | null;
+            /**
+             * Format: double
+             * @description Wet mix and leaves that give off water, in m².
+             */
+            wet_m2?: number;
+            /**
+             * Format: double
+             * @description The inside of the cover, on which dew falls, in m².
+             */
+            dew_m2?: number;
+            /**
+             * Format: double
+             * @description How far down from the air inside to that outdoors the inside of the cover is, 0 to 1.
+             */
+            dew_share?: number;
+        };
+        /** @description Enclosed air on a day that begins as it ends. */
+        EnclosedDay: {
+            /** @description Its air at each full hour, in °C. */
+            air_c: number[];
+            /** @description Soil, trays and water at each full hour, in °C. */
+            store_c: number[];
+            /** @description Relative humidity at each full hour, 0 to 1. */
+            humidity: number[];
+            /**
+             * Format: double
+             * @description Coolest of the day, in °C.
+             */
+            least_c: number;
+            /**
+             * Format: double
+             * @description Mean of the day, in °C.
+             */
+            mean_c: number;
+            /**
+             * Format: double
+             * @description Warmest of the day, in °C.
+             */
+            most_c: number;
+            /**
+             * Format: double
+             * @description What the heater draws, in kWh a day.
+             */
+            heating_kwh: number;
+        };
         /** @description What one kind of device takes over the season. */
         EnergyLine: {
             /** @description The kind. */
@@ -4636,6 +5126,11 @@ export interface components {
              */
             of: number;
         };
+        /**
+         * @description What the sun comes in through.
+         * @enum {string}
+         */
+        Glazing: "single_glass" | "double_glass" | "twin_wall" | "film" | "fleece";
         /** @description What a kind of thing costs, and how many are there. */
         Good: {
             /** @description What it is, in the words that the plan has for it. */
@@ -4788,6 +5283,24 @@ export interface components {
              * @description Where it is over the inner floor.
              */
             at_mm: number;
+        };
+        /** @description A heater with a thermostat in the air, which gives more the more is lacking. */
+        Heating: {
+            /**
+             * Format: double
+             * @description What it is set to: it gives nothing from there on, in °C.
+             */
+            set_c: number;
+            /**
+             * Format: double
+             * @description It gives all it has at so much less, in K.
+             */
+            under_k: number;
+            /**
+             * Format: double
+             * @description The most that it gives.
+             */
+            most_w: number;
         };
         /** @description A tray that a hand is about to stand somewhere. */
         Held: {
@@ -4975,7 +5488,7 @@ export interface components {
             /** @description A window with its sill. */
             window: components["schemas"]["Window"];
         } | {
-            /** @description A cold frame or another spot outdoors for hardening off. */
+            /** @description A cold frame, a greenhouse, a covered bed or a bare spot outdoors. */
             cold_frame: components["schemas"]["ColdFrame"];
         } | {
             /** @description A bare surface in the room: the floor, or the top of a cabinet. */
@@ -5777,6 +6290,16 @@ export interface components {
              * @description Mean of the days' maxima in °C.
              */
             maximum_c: number;
+            /**
+             * Format: double
+             * @description Mean relative humidity, 0 to 1; left out where nobody knows.
+             */
+            humidity?: number | null;
+            /**
+             * Format: double
+             * @description What the sun sends on level ground in a mean day, in kWh/m²; left out where nobody knows.
+             */
+            sun_kwh_m2?: number | null;
         };
         /** @description Daylight in the middle of a month, mean over the sill, in mol/m²/d. */
         MonthLight: {
@@ -5886,6 +6409,24 @@ export interface components {
             plan: components["schemas"]["Plan"];
             settle?: components["schemas"]["Settle"] | null;
         };
+        /** @description What is laid over a cover by night. */
+        NightCover: {
+            /**
+             * Format: double
+             * @description Heat that the cover lets through with it, in W/K.
+             */
+            cover_w_k: number;
+            /**
+             * Format: double
+             * @description When it is laid on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it lies there.
+             */
+            hours: number;
+        };
         /** @description What became of an entry. */
         Noted: {
             /** @description The entry's identifier. */
@@ -5938,6 +6479,50 @@ export interface components {
              */
             hours: number;
         };
+        /** @description How enclosed air is let out: the more the warmer it is, between two temperatures. */
+        Opening: {
+            /**
+             * Format: double
+             * @description Air that passes when it is wide open, in m³/h.
+             */
+            wide_m3_h: number;
+            /**
+             * Format: double
+             * @description It begins to open at so much inside, in °C.
+             */
+            from_c: number;
+            /**
+             * Format: double
+             * @description It is wide open at so much more, in K.
+             */
+            over_k: number;
+            /**
+             * Format: double
+             * @description When it may be opened, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            hours: number;
+        };
+        /**
+         * @description When a cover is opened.
+         * @enum {string}
+         */
+        Opens: "never" | "by_day" | "when_warm";
+        /** @description Another room in which trays stand: a kitchen, an attic, a heated greenhouse. */
+        OtherRoom: {
+            /** @description Identifier, unique among the rooms. */
+            id: string;
+            /** @description What people call it. */
+            name: string;
+            /** @description Its air. */
+            air: components["schemas"]["Air"];
+            /** @description What that is from later dates on; empty where it stays as it is. */
+            air_from?: components["schemas"]["AirFrom"][];
+        };
         /** @description When and how many show. */
         Outcome: {
             /**
@@ -5965,6 +6550,45 @@ export interface components {
             /** @description Where the figures come from. */
             source: string;
         };
+        /** @description The middle of a month outdoors. */
+        OutdoorMonth: {
+            /**
+             * Format: int32
+             * @description Which month, 1 to 12.
+             */
+            month: number;
+            /**
+             * Format: double
+             * @description Coolest of a usual night, in °C.
+             */
+            night_c: number;
+            /**
+             * Format: double
+             * @description Warmest of a usual day, in °C.
+             */
+            day_c: number;
+            /**
+             * Format: double
+             * @description Mean relative humidity, 0 to 1.
+             */
+            humidity: number;
+        };
+        /** @description The year outdoors at a site. */
+        OutdoorYear: {
+            /** @description What it goes by. */
+            by: components["schemas"]["OutdoorsBy"];
+            /** @description Where the figures come from, in words. */
+            source: components["schemas"]["Statement"];
+            /** @description The twelve months, January first. */
+            months: components["schemas"]["OutdoorMonth"][];
+            /** @description The places outdoors that something covers, month by month. */
+            covered: components["schemas"]["CoveredYear"][];
+        };
+        /**
+         * @description What the year outdoors goes by.
+         * @enum {string}
+         */
+        OutdoorsBy: "typed" | "record" | "estimate";
         /** @description What does not fit, and what would make it fit. */
         Overflow: components["schemas"]["Crowding"] & {
             /** @description What would help, the least harm first. */
@@ -6444,6 +7068,8 @@ export interface components {
             rating_kg?: number | null;
             /** @description Whether trays may stick out at its front, as far as they do not tip. */
             overhang_accepted?: boolean;
+            /** @description The room of the site that it stands in; left out for the one that the plan draws, and outdoors. */
+            in_room?: string | null;
             air_day_k?: components["schemas"]["Learned"] | null;
             air_night_k?: components["schemas"]["Learned"] | null;
             spot?: components["schemas"]["Spot"] | null;
@@ -7730,6 +8356,13 @@ export interface components {
             at_mm: number;
             /** @description Its air at each full hour, in °C. */
             air_c: number[];
+            /** @description Its relative humidity at each full hour, 0 to 1. */
+            humidity: number[];
+            /**
+             * Format: double
+             * @description Mean of that.
+             */
+            mean_humidity: number;
             /**
              * Format: double
              * @description Mean of the day.
@@ -7956,6 +8589,15 @@ export interface components {
             dates?: components["schemas"]["DateForm"] | null;
             /** @description The air of the room. */
             air: components["schemas"]["Air"];
+            /** @description What it is from later dates on; empty where it stays as it is. */
+            air_from?: components["schemas"]["AirFrom"][];
+            /** @description Other rooms in which trays stand; empty where there is one alone. */
+            rooms?: components["schemas"]["OtherRoom"][];
+            /**
+             * @description The air outdoors month by month, January first, as somebody typed it; left out to go by the record
+             *     of frosts, or by our estimate.
+             */
+            months?: components["schemas"]["MonthAir"][];
         };
         /** @description A size of tray to lay, and how many of it at the most. */
         Size: {
@@ -8529,6 +9171,29 @@ export interface components {
             surge?: boolean;
             /** @description Whether it has a switch. */
             switched?: boolean;
+        };
+        /** @description Sun that comes in: it rises and falls as half a sine. */
+        Sun: {
+            /**
+             * Format: double
+             * @description What stays inside as heat in a day, in kWh.
+             */
+            kwh: number;
+            /**
+             * Format: double
+             * @description When it rises, in hours after midnight.
+             */
+            rises_h: number;
+            /**
+             * Format: double
+             * @description How long it is up.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description The share of it that falls on what stores heat, 0 to 1; the rest warms the air.
+             */
+            on_store: number;
         };
         /** @description What only a bare surface has. */
         Surface: {
@@ -9806,6 +10471,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answers_Outcome"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    enclosed_air: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cases_EnclosedAir"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answers_EnclosedDay"];
                 };
             };
             "4XX": {
@@ -11219,6 +11915,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outdoors: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutdoorYear"];
                 };
             };
             "4XX": {

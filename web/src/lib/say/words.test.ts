@@ -33,6 +33,16 @@ const rows = [
 const words = (system: 'metric' | 'us') =>
   new Words(unitsFor(rows, system), system === 'us', 'EUR', rows);
 
+describe('months', () => {
+  it('go by their number', () => {
+    expect([1, 8, 12].map((month) => words('us').month(month))).toEqual([
+      'January',
+      'August',
+      'December',
+    ]);
+  });
+});
+
 describe('figures', () => {
   it('are written in the reader’s units', () => {
     expect(words('metric').number(130, 'length_mm')).toBe('13\u00a0cm');

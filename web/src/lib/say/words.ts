@@ -15,6 +15,8 @@ export function unitsFor(rows: UnitRow[], system: UnitSystem): Units {
   return new Map(rows.map((row) => [row.quantity, row[system]]));
 }
 
+const MONTHS = new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' });
+
 /** Writes numbers and dates in one reader's units, currency and manner. */
 export class Words {
   #dates: Intl.DateTimeFormat;
@@ -120,6 +122,11 @@ export class Words {
   /** With its year: where a day is set. */
   longDate(iso: string): string {
     return this.#longDates.format(new Date(`${iso}T00:00Z`));
+  }
+
+  /** A month by its number, 1 to 12. */
+  month(month: number): string {
+    return MONTHS.format(new Date(Date.UTC(2027, month - 1, 15)));
   }
 
   shortDate(iso: string): string {

@@ -5,7 +5,9 @@
   import DayHours from '$lib/setup/DayHours.svelte';
   import Frosts from '$lib/setup/Frosts.svelte';
   import History from '$lib/setup/History.svelte';
+  import Outdoors from '$lib/setup/Outdoors.svelte';
   import Plans from '$lib/setup/Plans.svelte';
+  import Rooms from '$lib/setup/Rooms.svelte';
   import Part from '$lib/shell/Part.svelte';
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/finding/FindingCard.svelte';
@@ -217,9 +219,17 @@
         <h2 class="text-lg">Hours of the day</h2>
         <DayHours {site} />
       </section>
+      <section class="card p-4" aria-label="Rooms">
+        <h2 class="text-lg">Rooms</h2>
+        <Rooms {site} />
+      </section>
       <section class="card p-4" aria-label="Frosts on record">
         <h2 class="text-lg">Frosts on record</h2>
         <Frosts {site} />
+      </section>
+      <section class="card p-4" aria-label="Outdoors">
+        <h2 class="text-lg">Outdoors</h2>
+        <Outdoors {site} />
       </section>
       <section class="card p-4" aria-label="Calendar">
         <h2 class="text-lg">Calendar</h2>

@@ -23,7 +23,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .filter(|r| r.tray == standing.tray.id)
         .map(|r| r.day.mean_c)
         .next()
-        .unwrap_or(view.plan.site.air.day_c);
+        .unwrap_or(view.around.day_c);
     let under = OverTrays {
         t_c: mean_c,
         humidity: 1.0,

@@ -26,8 +26,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
         .filter(|(_, days)| days.is_none_or(|days| days > TOO_LONG_DAYS))
         .collect();
     let (first, days) = wet.first()?;
-    let air = &view.plan.site.air;
-    let gnats = (air.day_c + air.night_c) / 2.0 >= GNATS_C;
+    let gnats = view.mean_air_c() >= GNATS_C;
     let name = &first.tray.name;
     let how_long = match days {
         Some(days) => Quantity::Days.of(days.round()),

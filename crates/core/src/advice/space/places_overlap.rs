@@ -24,7 +24,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             ));
         };
         let [_, _, height_mm] = place.outer_mm();
-        if !place.outdoors() && height_mm > plan.room.height_mm {
+        if place.stands_here() && height_mm > plan.room.height_mm {
             find(
                 say!("{place} is too tall for the room", place = &place.name),
                 say!(

@@ -10,6 +10,7 @@ crate::advice::judgement::judgements! {
     bolts_from_cold: Bay,
     falls_behind: Bay,
     frost_over_the_frame: Bay,
+    frame_too_hot: Bay,
     mat_still_on: Bay,
     mat_cannot_reach: Bay,
     probe_in_the_wrong_place: Bay,

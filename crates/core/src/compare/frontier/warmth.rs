@@ -11,6 +11,8 @@ use crate::day::standing::{Standing, standing_in};
 use crate::room::{Bay, Mat, Tier, shelf};
 use crate::season::Reckoned;
 use crate::season::mats::is_warm_enough;
+use crate::site::air::Air;
+use crate::warmth::around::air_around;
 use crate::warmth::mat::cover;
 
 /// Kinds of heat mat, by their names on the shelf of kinds.
@@ -31,8 +33,9 @@ pub(super) fn offers<'a>(
         return None;
     }
     let standing = standing_in(reckoned, &here, shelf.warm_on?);
+    let around = air_around(&plan.site, here.place, shelf.warm_on?);
     let had = owned.had(here.tier.mats.iter().map(|mat| mat.name.as_str()));
-    let set_c = usual_wish(&sown(reckoned, &here, here.tier, &standing))?;
+    let set_c = usual_wish(&sown(reckoned, &here, here.tier, &standing, &around))?;
     let coming_up = standing.iter().filter(|s| s.coming_up);
     let cells: f64 = coming_up.map(cells_of).sum();
     let offer = |what: Statement, mats: Vec<Mat>, yours: bool| -> Option<Offer> {
@@ -45,7 +48,7 @@ pub(super) fn offers<'a>(
             tier: &tier,
             ..here
         };
-        let with = room(reckoned, &bay, &standing);
+        let with = room(reckoned, &bay, &standing, &around);
         let on = with.mats_on();
         let watts: f64 = on.iter().map(|(i, duty)| tier.mats[*i].watts * duty).sum();
         let a_day = plan.site.cost_on(None, watts, Burning::new(0.0, DAY_H));
@@ -108,12 +111,14 @@ fn room<'r>(
     reckoned: &'r Reckoned<'_>,
     bay: &'r Bay<'r>,
     standing: &'r [Standing<'r>],
+    around: &'r Air,
 ) -> Here<'r> {
     Here {
         plan: reckoned.plan,
         bay,
         standing,
         ppfd: &[],
+        around,
         closed: None,
     }
 }
@@ -123,9 +128,10 @@ fn sown(
     here: &Bay<'_>,
     tier: &Tier,
     standing: &[Standing<'_>],
+    around: &Air,
 ) -> Vec<SownRoots> {
     let bay = Bay { tier, ..*here };
-    let roots = room(reckoned, &bay, standing).trays(Whose::ComingUp);
+    let roots = room(reckoned, &bay, standing, around).trays(Whose::ComingUp);
     roots.into_iter().flat_map(|roots| roots.sown).collect()
 }
 

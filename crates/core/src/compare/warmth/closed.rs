@@ -3,12 +3,13 @@
 use crate::basis::units::{Quantity, energy_kwh};
 use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, Ways};
-use crate::day::closed_air::ClosedAir;
+use crate::day::closed_air::{ClosedAir, wet_m2};
 use crate::day::standing::{Standing, standing_in, want_light};
 use crate::plan::patch::PatchStep;
 use crate::power::drawn_w;
 use crate::room::{Bay, Place, Side, Tier};
 use crate::season::Reckoned;
+use crate::warmth::around::air_around;
 use crate::warmth::root_zone::RootZoneDay;
 use crate::warmth::tray::{TrayHere, root_zone, zone_day};
 use jiff::civil::Date;
@@ -33,11 +34,18 @@ impl Ways<'_> {
                 .flatten()
                 .map(|s| s.format.wet_kg)
                 .sum(),
+            wet_m2: wet_m2(self.standing[space.tiers()].iter().flatten()),
+            around: self.around.clone(),
         };
         let (_, day) = space.day(&self.plan.site, &inside, None)?;
         let shelf = day.shelves.get(tier - space.tiers().start)?;
-        let site = &self.plan.site;
-        zone_day(root_zone(site, place, tier, self.here(None), Some(shelf)))
+        zone_day(root_zone(
+            self.around,
+            place,
+            tier,
+            self.here(None),
+            Some(shelf),
+        ))
     }
 
     /// What the lamps of `tiers` would draw beyond those that burn now.
@@ -141,13 +149,14 @@ impl Ways<'_> {
                 coming_up: true,
                 ..self.tray.clone()
             });
-            let air = ClosedAir::around(plan, place, 0, &standing)?;
+            let around = air_around(&plan.site, place, date);
+            let air = ClosedAir::around(plan, place, 0, &standing, around.clone())?;
             for (i, shelf) in air.day.shelves.iter().enumerate() {
                 let tray = TrayHere {
                     domed: false,
                     ..self.here(None)
                 };
-                let zone = root_zone(&plan.site, place, i, tray, Some(shelf));
+                let zone = root_zone(&around, place, i, tray, Some(shelf));
                 let Some(day) = zone_day(zone) else { continue };
                 let off = |day: &RootZoneDay| (day.mean_c - wants_c).abs();
                 if best

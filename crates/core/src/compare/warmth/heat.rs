@@ -6,6 +6,7 @@ use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, Ways};
 use crate::plan::patch::PatchStep;
 use crate::room::{Mat, shelf};
+use crate::site::air::Air;
 use crate::warmth::chamber::ShelfDay;
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
 use crate::warmth::tray::{root_zone, zone_day};
@@ -91,19 +92,16 @@ impl Ways<'_> {
         })
     }
 
-    pub(super) fn run(
-        &self,
-        air: &crate::site::Air,
-        shelf: Option<&ShelfDay>,
-    ) -> Option<RootZoneDay> {
-        let mut site = self.plan.site.clone();
-        site.air = air.clone();
+    pub(super) fn run(&self, air: &Air, shelf: Option<&ShelfDay>) -> Option<RootZoneDay> {
         let (place, tier) = (self.bay.place, self.bay.tier_index);
-        zone_day(root_zone(&site, place, tier, self.here(None), shelf))
+        zone_day(root_zone(air, place, tier, self.here(None), shelf))
     }
 
     pub(super) fn warmer_room(&self) -> Option<WarmWay> {
-        let mut air = self.plan.site.air.clone();
+        if self.bay.place.outdoors() {
+            return None;
+        }
+        let mut air = self.around.clone();
         air.day_c += WARMER_K;
         air.night_c += WARMER_K;
         let day = self.run(&air, None)?;

@@ -7,6 +7,7 @@ use crate::day::standing::Standing;
 use crate::plan::SoundPlan;
 use crate::plan::patch::PatchStep;
 use crate::room::{Bay, Mat};
+use crate::site::air::Air;
 use crate::warmth::chamber::ShelfDay;
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
 use crate::warmth::tray::{TrayHere, root_zone};
@@ -66,6 +67,8 @@ pub(super) struct Ways<'a> {
     pub(super) tray: &'a Standing<'a>,
     pub(super) standing: &'a [Vec<Standing<'a>>],
     pub(super) sowing: &'a str,
+    /// The air around its place.
+    pub(super) around: &'a Air,
     /// Mean of its root zone with no heat but the room's.
     pub(super) bare_c: f64,
 }
@@ -84,7 +87,7 @@ impl Ways<'_> {
 
     pub(super) fn zone(&self, mat: Option<(&Mat, f64)>, shelf: Option<&ShelfDay>) -> RootZone {
         let (place, tier) = (self.bay.place, self.bay.tier_index);
-        root_zone(&self.plan.site, place, tier, self.here(mat), shelf)
+        root_zone(self.around, place, tier, self.here(mat), shelf)
     }
 
     pub(super) fn way(&self, code: &'static str, name: Statement, day: &RootZoneDay) -> WarmWay {

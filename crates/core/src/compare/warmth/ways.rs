@@ -8,6 +8,7 @@ use crate::day::root_zones::Whose;
 use crate::day::standing::{Standing, standing_in};
 use crate::room::{Bay, BayRef};
 use crate::season::Reckoned;
+use crate::warmth::around::air_around;
 use jiff::civil::Date;
 
 /// The ways to warm the tray in `bay` that germinates there on `date` and lacks most; `None` while
@@ -27,12 +28,14 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         })
         .collect();
     let own = &standing[here.tier_index];
-    let closed = ClosedAir::around(plan, here.place, here.tier_index, &standing);
+    let around = air_around(&plan.site, here.place, date);
+    let closed = ClosedAir::around(plan, here.place, here.tier_index, &standing, around.clone());
     let now = root_zones::Here {
         plan,
         bay: &here,
         standing: own,
         ppfd: &[],
+        around: &around,
         closed: closed.as_ref(),
     }
     .trays(Whose::ComingUp);
@@ -52,9 +55,10 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         tray,
         standing: &standing,
         sowing: &sown.sowing,
+        around: &around,
         bare_c: 0.0,
     };
-    let bare = ways.run(&plan.site.air, None)?;
+    let bare = ways.run(&around, None)?;
     let ways = Ways {
         bare_c: bare.mean_c,
         ..ways

@@ -10,6 +10,7 @@ use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::room::place::Place;
 use crate::room::walls::Room;
+use crate::site::Site;
 
 impl Room {
     pub(crate) fn check(&self, at: &Pointer, faults: &mut Faults) {
@@ -26,10 +27,16 @@ impl Room {
     }
 }
 
-/// Checks all places of the room.
-pub(crate) fn check(places: &[Place], at: &Pointer, faults: &mut Faults) {
+/// Checks all places; each stands in a room that the site has.
+pub(crate) fn check(places: &[Place], site: &Site, at: &Pointer, faults: &mut Faults) {
     faults.unique(at, places.iter().map(|place| place.id.as_str()));
     for (i, place) in faults.list(at, places, 0..=100) {
         place.check(&at.at(i), faults);
+        let known = || site.rooms.iter().map(|room| room.id.clone());
+        if let Some(room) = &place.in_room
+            && !known().any(|id| id == *room)
+        {
+            faults.unknown(&at.at(i).at("in_room"), room, known());
+        }
     }
 }

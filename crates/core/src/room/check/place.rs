@@ -106,7 +106,18 @@ impl Kind {
                 let at = at.at("closet");
                 mm(faults, at.at("pitch_mm"), closet.pitch_mm, pitch);
             }
-            Self::Bench(_) | Self::ColdFrame(_) | Self::Surface(_) => {}
+            Self::Bench(_) | Self::Surface(_) => {}
+            Self::ColdFrame(frame) => {
+                if let Some(cover) = &frame.cover {
+                    let at = at.at("cold_frame").at("cover");
+                    if let Some(c) = cover.heated_c {
+                        let celsius = Quantity::TemperatureC;
+                        faults.number(&at.at("heated_c"), c, -5.0..=30.0, celsius);
+                    }
+                    let litres = Quantity::Plain;
+                    faults.number(&at.at("water_l"), cover.water_l, 0.0..=5000.0, litres);
+                }
+            }
             Self::Chamber(chamber) => {
                 let at = at.at("chamber");
                 mm(faults, at.at("pitch_mm"), chamber.pitch_mm, pitch);

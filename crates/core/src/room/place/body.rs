@@ -8,7 +8,9 @@ use crate::basis::plane::Axis;
 use crate::room::place::kinds::Kind;
 use crate::room::place::setting::PlaceSetting;
 use crate::room::tier::Tier;
-use crate::site::Air;
+use crate::site::Site;
+use crate::site::air::Air;
+use jiff::civil::Date;
 
 /// Something that holds trays on one or more decks of one size.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -36,13 +38,17 @@ pub struct Place {
     /// Whether trays may stick out at its front, as far as they do not tip.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub overhang_accepted: bool,
+    /// The room of the site that it stands in; left out for the one that the plan draws, and outdoors.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub in_room: Option<String>,
     /// How much warmer than the room's the air around it is by day, as thermometers showed, in K.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub air_day_k: Option<Learned>,
     /// How much warmer than the room's the air around it is by night, as thermometers showed, in K.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub air_night_k: Option<Learned>,
-    /// Where it stands on the floor; left out for what hangs on a wall or stands outdoors.
+    /// Where it stands on the floor; left out for what hangs on a wall, or stands outdoors or in another
+    /// room.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<Spot>,
     /// The tiers from the lowest up.
@@ -119,14 +125,25 @@ pub enum Faces {
 }
 
 impl Place {
-    /// The air around it, in a room with `air`.
-    pub fn air_around(&self, air: &Air) -> Air {
+    /// The air of its room on `date`, as it is around it.
+    pub fn room_air(&self, site: &Site, date: Date) -> Air {
+        let air = site.room_air(self.in_room.as_deref(), date);
         let warmer = |learned: Option<Learned>| learned.map_or(0.0, |learned| learned.value);
         Air {
             day_c: air.day_c + warmer(self.air_day_k),
             night_c: air.night_c + warmer(self.air_night_k),
             humidity: air.humidity,
         }
+    }
+
+    /// Whether it stands in the room that the plan draws.
+    pub fn stands_here(&self) -> bool {
+        !self.outdoors() && self.in_room.is_none()
+    }
+
+    /// Where it stands on the floor of the room that the plan draws; `None` elsewhere, and on a wall.
+    pub fn spot_here(&self) -> Option<Spot> {
+        self.spot.filter(|_| self.in_room.is_none())
     }
 
     /// Outer width, depth and height, walls and all.

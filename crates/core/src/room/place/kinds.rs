@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use crate::room::place::cover::Cover;
+
 /// What a place is, written `{"rack": {…}}`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -19,7 +21,7 @@ pub enum Kind {
     Chamber(Chamber),
     /// A window with its sill.
     Window(Window),
-    /// A cold frame or another spot outdoors for hardening off.
+    /// A cold frame, a greenhouse, a covered bed or a bare spot outdoors.
     ColdFrame(ColdFrame),
     /// A bare surface in the room: the floor, or the top of a cabinet.
     Surface(Surface),
@@ -143,6 +145,9 @@ pub struct Window {
 pub struct ColdFrame {
     /// Whether it has a light that can be closed at night.
     pub glazed: bool,
+    /// What covers it then, and how it is kept; [`Cover::USUAL`] when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub cover: Option<Cover>,
 }
 
 /// What only a bare surface has.

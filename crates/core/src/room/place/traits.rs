@@ -4,6 +4,7 @@
 use std::ops::Range;
 
 use crate::room::place::body::Place;
+use crate::room::place::cover::Cover;
 use crate::room::place::kinds::{Chamber, Closet, Kind, Rack, Window};
 
 impl Place {
@@ -72,6 +73,24 @@ impl Place {
     /// Whether rain falls on what stands there.
     pub fn is_rained_on(&self) -> bool {
         matches!(&self.kind, Kind::ColdFrame(frame) if !frame.glazed)
+    }
+
+    /// What covers it outdoors; `None` indoors and in the open.
+    pub fn cover(&self) -> Option<Cover> {
+        match &self.kind {
+            Kind::ColdFrame(frame) if frame.glazed => Some(frame.cover.unwrap_or(Cover::USUAL)),
+            _ => None,
+        }
+    }
+
+    /// The same place under `cover`; itself where it stands indoors.
+    #[must_use]
+    pub fn with_cover(&self, cover: Cover) -> Self {
+        let mut place = self.clone();
+        if let Kind::ColdFrame(frame) = &mut place.kind {
+            (frame.glazed, frame.cover) = (true, Some(cover));
+        }
+        place
     }
 
     /// Whether it stands outdoors.

@@ -4,11 +4,10 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::basis::work::go_on;
-use crate::site::frost::{
-    FrostRecord, FrostYear, HALF_YEAR_DAYS, MonthAir, TypicalYear, midwinter,
-};
+use crate::site::frost::{FrostRecord, FrostYear, HALF_YEAR_DAYS, TypicalYear, midwinter};
 use crate::site::minima::preview::{DayMinimum, Preview, RowProblem};
 use crate::site::minima::understanding::Understanding;
+use crate::site::outdoors::MonthAir;
 use jiff::civil::Date;
 use std::collections::BTreeMap;
 
@@ -26,6 +25,9 @@ const ENOUGH: f64 = 0.95;
 pub(super) struct Extremes {
     pub(super) minimum_c: f64,
     pub(super) maximum_c: Option<f64>,
+    /// Its mean relative humidity, 0 to 1, and what the sun sends, in kWh/m², where the file tells.
+    pub(super) humidity: Option<f64>,
+    pub(super) sun_kwh_m2: Option<f64>,
 }
 
 #[derive(Default)]
@@ -147,26 +149,27 @@ impl Found {
 /// A year without 29 February, into which the days of a typical year are put.
 const TYPICAL_YEAR: i16 = 2001;
 
-/// The means of the days' minima and maxima month by month; empty unless every month has both.
+/// The means of the days month by month; empty unless every month has both minima and maxima.
 fn months(days: &BTreeMap<Date, Extremes>) -> Vec<MonthAir> {
-    let mut sums = [(0u32, 0.0, 0.0); 12];
-    for (date, day) in days {
-        let Some(maximum_c) = day.maximum_c else {
-            continue;
-        };
-        let (n, least, most) = &mut sums[usize::from(date.month().unsigned_abs()) - 1];
-        *n += 1;
-        *least += day.minimum_c;
-        *most += maximum_c;
-    }
-    if sums.iter().any(|(n, ..)| *n == 0) {
-        return Vec::new();
-    }
-    let mean = |(n, least, most): (u32, f64, f64)| MonthAir {
-        minimum_c: least / f64::from(n),
-        maximum_c: most / f64::from(n),
+    let with_both = |month: usize| {
+        let of_month = move |date: &Date| usize::from(date.month().unsigned_abs()) == month;
+        let own = days.iter().filter(move |(date, _)| of_month(date));
+        own.filter_map(|(_, day)| Some((day, day.maximum_c?)))
     };
-    sums.map(mean).to_vec()
+    let month = |month: usize| {
+        let mean = |of: &dyn Fn(&(&Extremes, f64)) -> Option<f64>| {
+            let all: Vec<f64> = with_both(month).filter_map(|day| of(&day)).collect();
+            (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
+        };
+        Some(MonthAir {
+            minimum_c: mean(&|(day, _)| Some(day.minimum_c))?,
+            maximum_c: mean(&|(_, most)| Some(*most))?,
+            humidity: mean(&|(day, _)| day.humidity),
+            sun_kwh_m2: mean(&|(day, _)| day.sun_kwh_m2),
+        })
+    };
+    let all: Option<Vec<MonthAir>> = (1..=12).map(month).collect();
+    all.unwrap_or_default()
 }
 
 /// The frosts of every spring that has enough of its days on record.

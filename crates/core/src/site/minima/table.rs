@@ -170,6 +170,8 @@ pub(super) fn table(lines: &mut Lines<'_>, how: &Understanding, found: &mut Foun
         let extremes = Extremes {
             minimum_c: c,
             maximum_c: maximum.filter(|most| (c..=MOST_C).contains(most)),
+            humidity: None,
+            sun_kwh_m2: None,
         };
         if found.days.insert(date, extremes).is_some() {
             found.problem(

@@ -49,6 +49,9 @@ impl ChamberSetUp {
         for (name, c) in [("day_c", self.day_c), ("night_c", self.night_c)] {
             faults.number(&root.at(name), c, -20.0..=50.0, celsius);
         }
+        let share = Quantity::Share;
+        faults.number(&root.at("humidity"), self.humidity, 0.05..=1.0, share);
+        faults.number(&root.at("wet_m2"), self.wet_m2, 0.0..=50.0, Quantity::Plain);
         // A chamber of a cubic metre needs some 50 W; a m³ with more than 2000 is an oven.
         const MOST_W_M3: f64 = 2000.0;
         let volume_m3 = self.width_mm * self.depth_mm * self.height_mm * 1e-9;

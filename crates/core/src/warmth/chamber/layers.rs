@@ -1,7 +1,9 @@
 //! The layers of air in a chamber, and how heat and air move between them.
 
+use crate::air::vapour::saturated_kg_m3;
 use crate::basis::clock::{Burning, DAY_H};
 use crate::basis::units::energy_kwh;
+use crate::warmth::chamber::damp::{Damp, humidities};
 use crate::warmth::chamber::set_up::{AirThermostat, ChamberDay, ChamberSetUp, ShelfDay, VentSlot};
 use crate::warmth::transfer::{
     SURFACE_ACROSS_M2K_W, SURFACE_DOWN_M2K_W, SURFACE_UP_M2K_W, air_at, resistance_m2k_w,
@@ -70,6 +72,10 @@ pub fn stack_flow_m3_s(vents: &[VentSlot], warmer_k: f64) -> f64 {
     let series = 1.0 / (1.0 / low[0].powi(2) + 1.0 / high[0].powi(2)).sqrt();
     let rise_m = high[1] / high[0] - low[1] / low[0];
     (DISCHARGE * series * (2.0 * drive(rise_m)).sqrt()).max(single)
+}
+
+fn mean(list: &[f64]) -> f64 {
+    list.iter().sum::<f64>() / list.len() as f64
 }
 
 /// What moves heat between the layers of a chamber, in W and W/K.
@@ -218,9 +224,14 @@ impl ChamberSetUp {
         const SAME_K: f64 = 0.03;
         let mut hours: Vec<Vec<f64>> = Vec::new();
         let (mut on_steps, mut vented, mut lamps_j) = (0, 0.0, 0.0);
+        let outside = self.humidity * saturated_kg_m3(room);
+        let mut damp = Damp::new(self, outside);
+        let mut vapour_at = Vec::new();
         for _ in 0..MOST_DAYS {
             hours = vec![Vec::with_capacity(24); n];
+            vapour_at = Vec::with_capacity(24);
             (on_steps, vented, lamps_j) = (0, 0.0, 0.0);
+            damp.begins_a_day();
             for step in 0..STEPS_PER_DAY {
                 let hour = step as f64 * STEP_S / 3600.0;
                 if step.is_multiple_of(STEPS_PER_HOUR) {
@@ -228,6 +239,7 @@ impl ChamberSetUp {
                         .iter_mut()
                         .zip(&at)
                         .for_each(|(list, c)| list.push(*c));
+                    vapour_at.push(damp.vapour_kg_m3);
                 }
                 let room = air_at(self.day_c, self.night_c, hour + STEP_S / 3600.0);
                 if let (Some(thermostat), Some(probe)) = (self.thermostat, probe) {
@@ -249,7 +261,7 @@ impl ChamberSetUp {
                         lamps_j += lamp.watts * STEP_S;
                     }
                 }
-                let mean = at.iter().sum::<f64>() / n as f64;
+                let mean = mean(&at);
                 let open = self
                     .door
                     .filter(|door| Burning::new(door.from_h, door.hours).at(hour));
@@ -264,11 +276,12 @@ impl ChamberSetUp {
                 vented += flow;
                 on_steps += usize::from(on);
                 flows.pushed = AIR_J_M3K * flow;
+                let latent_w = damp.step(STEP_S, mean, room, flow) / n as f64;
+                flows.heat.iter_mut().for_each(|heat| *heat += latent_w);
                 flows.step(&mut at, &stores, &walls, room);
             }
             let now: Vec<f64> = hours.concat();
             // A thermostat's beat shifts from day to day; the mean of the day does not.
-            let mean = |list: &[f64]| list.iter().sum::<f64>() / list.len() as f64;
             let same = if self.thermostat.is_some() {
                 (mean(&now) - mean(&before)).abs() < SAME_K
             } else {
@@ -288,9 +301,11 @@ impl ChamberSetUp {
             .zip(hours)
             .map(|(&at_mm, air_c)| ShelfDay {
                 at_mm,
-                mean_c: air_c.iter().sum::<f64>() / air_c.len() as f64,
+                mean_c: mean(&air_c),
                 least_c: air_c.iter().copied().fold(f64::INFINITY, f64::min),
                 most_c: air_c.iter().copied().fold(f64::NEG_INFINITY, f64::max),
+                mean_humidity: mean(&humidities(&air_c, &vapour_at)),
+                humidity: humidities(&air_c, &vapour_at),
                 air_c,
             })
             .collect();
@@ -300,6 +315,8 @@ impl ChamberSetUp {
         ChamberDay {
             walls_w_k: walls.iter().sum(),
             vents_m3_h: vented / STEPS_PER_DAY as f64 * 3600.0,
+            gives_off_l: damp.given_kg,
+            dew_l: damp.dew_kg,
             duty: if heaters > 0.0 { duty } else { 0.0 },
             kwh_per_day,
             cost_per_day: kwh_per_day * self.price_per_kwh,

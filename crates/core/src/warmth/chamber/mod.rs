@@ -5,6 +5,7 @@
 //! arrives at the top, and comes down again as far as layers mix. The calculator `chamber`.
 
 mod check;
+mod damp;
 mod layers;
 mod set_up;
 

@@ -1,5 +1,6 @@
 //! What is asked of a chamber, and what is answered.
 
+use crate::air::USUAL_HUMIDITY;
 use crate::basis::fault::Fault;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
@@ -28,6 +29,9 @@ pub struct ChamberSetUp {
     pub day_c: f64,
     /// Coolest of the room's night.
     pub night_c: f64,
+    /// Relative humidity of the room at the mean of both, 0 to 1; half when left out.
+    #[serde(default = "usual_humidity")]
+    pub humidity: f64,
     /// What warms it under the thermostat, or always.
     #[serde(default)]
     pub heaters: Vec<Heater>,
@@ -46,6 +50,9 @@ pub struct ChamberSetUp {
     /// What trays, mix and water inside weigh.
     #[serde(default)]
     pub wet_kg: f64,
+    /// Mix and leaves inside that give off water, in m² of wet surface.
+    #[serde(default)]
+    pub wet_m2: f64,
     /// Above this it is too hot: what the over-temperature limit, or the gardener, is set to.
     #[serde(default = "usual_limit")]
     pub limit_c: f64,
@@ -55,6 +62,10 @@ pub struct ChamberSetUp {
     /// Price of a kWh.
     #[serde(default)]
     pub price_per_kwh: f64,
+}
+
+fn usual_humidity() -> f64 {
+    USUAL_HUMIDITY
 }
 
 /// Seedlings and mats bear no more for long (common practice, no source).
@@ -136,6 +147,10 @@ pub struct ChamberDay {
     pub walls_w_k: f64,
     /// Air that its vents let through on the mean, in m³/h.
     pub vents_m3_h: f64,
+    /// Water that its trays give off, in l a day.
+    pub gives_off_l: f64,
+    /// The part of it that runs down its walls as dew.
+    pub dew_l: f64,
     /// The share of the day that the heaters are on.
     pub duty: f64,
     /// What heaters and lamps draw, in kWh a day.
@@ -157,6 +172,10 @@ pub struct ShelfDay {
     pub at_mm: f64,
     /// Its air at each full hour, in °C.
     pub air_c: Vec<f64>,
+    /// Its relative humidity at each full hour, 0 to 1.
+    pub humidity: Vec<f64>,
+    /// Mean of that.
+    pub mean_humidity: f64,
     /// Mean of the day.
     pub mean_c: f64,
     /// Coolest of the day.

@@ -146,8 +146,12 @@
         </p>
       {:else if !bay.light && lamps.length === 0 && !bay.detail?.sill}
         <p class="text-soft">
-          No lamp and no window: a place to germinate in the dark, or for storage. Lamps are added
-          under Gear.
+          {#if place && 'cold_frame' in place.kind}
+            Daylight falls on it from all sides: outdoors there is light enough.
+          {:else}
+            No lamp and no window: a place to germinate in the dark, or for storage. Lamps are added
+            under Gear.
+          {/if}
         </p>
       {/if}
       {#if bay.light}

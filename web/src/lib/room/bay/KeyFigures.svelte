@@ -18,6 +18,10 @@
   const coolest = $derived(
     bay.roots.length > 0 ? Math.min(...bay.roots.map((r) => r.day.mean_c)) : undefined,
   );
+  /** Outdoors there is light enough, and sun and wind dry a tray as no figure tells. */
+  const outdoors = $derived(
+    bench.places.some((own) => own.id === bay.bay.place && 'cold_frame' in own.kind),
+  );
   const dry = $derived.by(() => {
     const days = bay.roots.map((r) => r.water.lasts_days).filter((d) => d != null);
     return days.length > 0 ? Math.min(...days) : undefined;
@@ -29,8 +33,8 @@
   <div>
     <dt class="text-sm text-soft">{bay.light || !empty ? 'daily light' : 'light here'}</dt>
     <dd class="font-semibold">
-      {#if light !== undefined}<span class="text-lg">{light}</span> mol{:else}{bay.trays.length >
-          0 && !lit
+      {#if light !== undefined}<span class="text-lg">{light}</span> mol{:else if outdoors}outdoors{:else}{bay
+          .trays.length > 0 && !lit
           ? 'dark'
           : 'none'}{/if}
     </dd>
@@ -53,7 +57,11 @@
   <div>
     <dt class="text-sm text-soft">dry in</dt>
     <dd class="text-lg font-semibold">
-      {dry === undefined ? (bay.roots.length > 0 ? 'weeks' : '–') : `${Math.floor(dry)} d`}
+      {#if outdoors}–{:else}{dry === undefined
+          ? bay.roots.length > 0
+            ? 'weeks'
+            : '–'
+          : `${Math.floor(dry)} d`}{/if}
     </dd>
   </div>
 </dl>

@@ -11,6 +11,7 @@
   import NumberField from '../../fields/NumberField.svelte';
   import AsMeasured from '../../learn/AsMeasured.svelte';
   import ChamberParts from './ChamberParts.svelte';
+  import CoverParts from './CoverParts.svelte';
   import { figuresOf } from './figures';
   import Settings from './Settings.svelte';
   import WholeGear from './WholeGear.svelte';
@@ -60,6 +61,9 @@
       return learned ? [{ field, learned, when }] : [];
     }),
   );
+
+  /** The other rooms there are. */
+  const rooms = $derived(bench.draft?.site.rooms ?? []);
 
   const figures = $derived(figuresOf(place, path));
   const at = $derived(figures.at);
@@ -131,6 +135,22 @@
     </div>
   </section>
 
+  {#if rooms.length > 0 && !('cold_frame' in kind)}
+    <ChoiceField
+      label="Stands in"
+      value={place.in_room ?? ''}
+      choices={{
+        '': 'the room drawn here',
+        ...Object.fromEntries(rooms.map((r) => [r.id, r.name])),
+      }}
+      onset={(room) =>
+        bench.keep(
+          setOptional(`${path}/in_room`, room || undefined, place.in_room != null),
+          `${place.name} stands in ${rooms.find((r) => r.id === room)?.name ?? 'the room'}`,
+        )}
+    />
+  {/if}
+
   {#each airs as { field, learned, when } (field)}
     <AsMeasured
       {learned}
@@ -146,7 +166,9 @@
     />
   {/each}
 
-  {#if !('cold_frame' in kind)}
+  {#if 'cold_frame' in kind}
+    <CoverParts {place} frame={kind.cold_frame} {path} />
+  {:else}
     <section aria-label="Lamps and mats">
       <h3 class="mb-1">Lamps and mats on all its shelves</h3>
       <WholeGear {place} />
@@ -223,12 +245,6 @@
           setOptional(`${path}/kind/closet/shut`, yes || undefined, kind.closet.shut !== undefined),
           `${yes ? 'shut' : 'opened'} ${place.name}`,
         )}
-    />
-  {:else if 'cold_frame' in kind}
-    <CheckField
-      label="Has a light that closes at night"
-      value={kind.cold_frame.glazed}
-      onset={(yes) => bench.keep(at('kind/cold_frame/glazed', yes), `light of ${place.name}`)}
     />
   {:else if 'window' in kind}
     <section aria-label="Pane">

@@ -20,6 +20,9 @@
   const warmest = $derived(Math.max(...day.shelves.map((s) => s.mean_c)));
   /** From pale to full teal: the cooler, the paler. */
   const tint = $derived(scaleLinear([coolest - 0.5, warmest + 0.01], [0.12, 0.75]));
+  const humidity = $derived(
+    day.shelves.reduce((sum, shelf) => sum + shelf.mean_humidity, 0) / day.shelves.length,
+  );
   /** The highest shelf first, as one stands before it. */
   const rows = $derived(
     day.shelves
@@ -117,6 +120,11 @@
   </ul>
 </div>
 <ul class="mt-1 text-sm" data-testid="chamber-day">
+  <li>
+    Its air is at {words.number(humidity, 'share')} humidity{#if day.gives_off_l >= 0.05}; trays
+      give off {words.number(day.gives_off_l * 1000, 'volume_ml')} of water a day{#if day.dew_l >= 0.05},
+        of which {words.number(day.dew_l * 1000, 'volume_ml')} run down its walls{/if}{/if}
+  </li>
   <li>
     {words.number(day.kwh_per_day, 'energy_kwh')} a day, {words.number(day.cost_per_day, 'money')};
     {#if day.duty > 0}the mats are on for {words.number(day.duty, 'share')} of it{/if}

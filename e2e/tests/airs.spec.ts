@@ -1,0 +1,77 @@
+// The air where a tray really is: later dates, other rooms, the months outdoors, and under covers.
+import type { Page } from '@playwright/test';
+import { expect, test, type App } from '../app.ts';
+
+const plan = async (page: Page, app: App) =>
+  (await (await page.request.get(`${app.url}/api/plans/1`)).json()).plan;
+
+test('the heating goes off, and a rack stands in the attic', async ({ page, app }) => {
+  await page.goto(`${app.url}/setup`);
+  const rooms = page.getByRole('region', { name: 'Rooms' });
+  await rooms.getByRole('button', { name: 'Other air from a later date' }).click();
+  const change = rooms.getByRole('group', { name: 'Air of the room, change 1' });
+  await change.getByLabel('By night').fill('9');
+  await change.getByLabel('By night').press('Enter');
+  await expect.poll(async () => (await plan(page, app)).site.air_from?.[0].air.night_c).toBe(9);
+  // A date that is none is said to be none, and nothing is lost.
+  await change.getByLabel('From').fill('soon');
+  await change.getByLabel('From').press('Enter');
+  await expect(change.getByRole('alert')).toContainText('not a date');
+
+  await rooms.getByRole('button', { name: 'Another room' }).click();
+  const attic = rooms.getByRole('region', { name: 'Another room' });
+  await attic.getByLabel('By day').fill('12');
+  await attic.getByLabel('By day').press('Enter');
+  await attic.getByLabel('Room').fill('Attic');
+  await attic.getByLabel('Room').press('Enter');
+  await expect.poll(async () => (await plan(page, app)).site.rooms?.[0].name).toBe('Attic');
+
+  await page.goto(`${app.url}/?on=2027-03-20`);
+  await page.getByText('Door rack', { exact: true }).first().click();
+  await page.getByLabel('Stands in').selectOption('Attic');
+  await expect.poll(async () => (await plan(page, app)).places[0].in_room).toBe('room-1');
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t1&chapter=air`);
+  await expect(page.getByTestId('air')).toContainText('12\u00a0°C');
+
+  // Taking the room away brings the rack back.
+  await page.goto(`${app.url}/setup`);
+  await page
+    .getByRole('region', { name: 'Attic' })
+    .getByRole('button', { name: 'Remove this room' })
+    .click();
+  await expect.poll(async () => (await plan(page, app)).places[0].in_room).toBeUndefined();
+  expect((await plan(page, app)).site.rooms).toBeUndefined();
+});
+
+test('a frame under straw is warmer by night, and months can be typed', async ({ page, app }) => {
+  await page.goto(`${app.url}/?on=2027-04-09`);
+  await page.getByText('Cold frame', { exact: true }).first().click();
+  const months = page.getByTestId('cover-months');
+  await expect(months).toContainText('our own estimate');
+  const april = async () => {
+    const cells = await months
+      .getByRole('row', { name: /April/ })
+      .getByRole('cell')
+      .allInnerTexts();
+    return cells.map((cell) => Number(cell.replace(/[^\d-]/g, '')));
+  };
+  const before = await april();
+  expect(before[1]).toBeGreaterThanOrEqual(before[0]!);
+  expect(before[4]).toBeGreaterThan(before[3]!);
+  await page.getByLabel('A mat of straw or a blanket over it by night').check();
+  await expect.poll(async () => (await april())[2]).toBeGreaterThan(before[2]!);
+  await page.getByLabel('Cover', { exact: true }).selectOption('A greenhouse');
+  await page.getByLabel('Heated to').fill('10');
+  await page.getByLabel('Heated to').press('Enter');
+  await expect.poll(async () => (await april())[2]).toBeGreaterThanOrEqual(9);
+
+  await page.goto(`${app.url}/setup`);
+  const outdoors = page.getByRole('region', { name: 'Outdoors' });
+  await outdoors.getByRole('button', { name: 'Type your own months' }).click();
+  await outdoors.getByLabel('April, night').fill('-4');
+  await outdoors.getByLabel('April, night').press('Enter');
+  await expect.poll(async () => (await plan(page, app)).site.months?.[3].minimum_c).toBe(-4);
+  await expect(outdoors).toContainText('as you typed them');
+  await outdoors.getByRole('button', { name: 'Leave these months out' }).click();
+  await expect(outdoors).toContainText('our own estimate');
+});
