@@ -183,9 +183,9 @@ test('a lux meter is held on the map, and its reading corrects the lamps', async
 });
 
 test('cells that stretch are named by tray, row and day', async ({ page, app }) => {
-  await open(page, app, 'door/t4');
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t4`);
   await expect(
-    page.getByText(/leggy below 5.*Until Wed 12 May .*: Mx1 \(Big Lantern\), rows? 1/),
+    page.getByText(/leggy below 5.*Until Wed 12 May .*: On1, rows? 1: all/),
   ).toBeVisible();
   await expect(page.getByText('Slashed cells stretch or bleach')).toBeVisible();
   await expect(page.getByTestId('outlook')).toContainText(

@@ -42,41 +42,43 @@
     them.
     {#if year.by === 'estimate'}A weather file under “Frosts on record” brings its own months.{/if}
   </p>
-  <table class="mt-2 w-full text-right tabular-nums">
-    <thead class="text-sm text-soft">
-      <tr
-        ><th class="text-left font-normal">Month</th><th class="font-normal">night</th><th
-          class="font-normal">day</th
-        ></tr
-      >
-    </thead>
-    <tbody>
-      {#each year.months as month, i (month.month)}
-        <tr class="border-t">
-          <th class="text-left font-normal" scope="row">{words.month(month.month)}</th>
-          {#if typed.length > 0}
-            {#each [['minimum_c', 'night'], ['maximum_c', 'day']] as const as [field, what] (field)}
-              <td class="py-0.5 pl-2">
-                <NumberField
-                  label="{words.month(month.month)}, {what}"
-                  value={typed[i]?.[field]}
-                  quantity="temperature_c"
-                  onset={(c) =>
-                    bench.keep(
-                      [replace(`/site/months/${i}/${field}`, c)],
-                      `${words.month(month.month)} outdoors, ${what}: ${words.number(c, 'temperature_c')}`,
-                    )}
-                />
-              </td>
-            {/each}
-          {:else}
+  {#if typed.length > 0}
+    <div class="mt-2 grid grid-cols-2 gap-2">
+      {#each typed as month, i (i)}
+        {#each [['minimum_c', 'night'], ['maximum_c', 'day']] as const as [field, what] (field)}
+          <NumberField
+            label="{words.month(i + 1)}, {what}"
+            value={month[field]}
+            quantity="temperature_c"
+            onset={(c) =>
+              bench.keep(
+                [replace(`/site/months/${i}/${field}`, c)],
+                `${words.month(i + 1)} outdoors, ${what}: ${words.number(c, 'temperature_c')}`,
+              )}
+          />
+        {/each}
+      {/each}
+    </div>
+  {:else}
+    <table class="mt-2 w-full text-right tabular-nums">
+      <thead class="text-sm text-soft">
+        <tr>
+          <th class="text-left font-normal">Month</th>
+          <th class="font-normal">night</th>
+          <th class="font-normal">day</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each year.months as month (month.month)}
+          <tr class="border-t">
+            <th class="text-left font-normal" scope="row">{words.month(month.month)}</th>
             <td>{about(month.night_c)}</td>
             <td>{about(month.day_c)}</td>
-          {/if}
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
   {#if typed.length > 0}
     <button
       class="quiet mt-2 self-start border-line!"

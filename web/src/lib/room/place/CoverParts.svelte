@@ -33,7 +33,7 @@
   const openings = {
     never: 'never: it stays shut',
     by_day: 'by day',
-    when_warm: 'when it gets warm inside',
+    when_warm: 'when it is warm',
   };
 
   function keep(change: Partial<Cover>, label: string) {
@@ -114,7 +114,7 @@
         label="Heated to"
         value={cover.heated_c ?? undefined}
         quantity="temperature_c"
-        none="not heated"
+        none="none"
         onset={(c) => keep({ heated_c: c }, `${place.name} heated to ${celsius(c)}`)}
         onclear={() => keep({ heated_c: undefined }, `${place.name} is not heated`)}
       />
