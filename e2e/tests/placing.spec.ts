@@ -39,12 +39,12 @@ test('trays that stand nowhere lie on a shelf and are stood in bays by mouse and
   app,
 }) => {
   await page.goto(`${app.url}/?on=2027-04-09`);
-  await expect(page.getByTestId('trays')).toHaveText('17 trays, room for 45');
+  await expect(page.getByTestId('trays')).toHaveText('18 trays, room for 45');
   await expect(page.getByTestId('tray-shelf')).toHaveCount(0);
   await takeDown(page, app, ['tc1', 'tc2', 'cf1']);
   await page.reload();
   await expect(page.getByTestId('unplaced')).toHaveText('3 trays stand nowhere on this date');
-  await expect(page.getByTestId('trays')).toHaveText('14 trays, room for 45, 3 nowhere');
+  await expect(page.getByTestId('trays')).toHaveText('15 trays, room for 45, 3 nowhere');
   // By mouse, into the bay that it is let go over.
   const shelf = page.getByTestId('tray-shelf');
   const from = (await shelf.getByRole('button', { name: /^Tc1/ }).boundingBox())!;

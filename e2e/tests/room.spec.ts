@@ -26,7 +26,7 @@ test('shows the rack as it stands on the date', async ({ page, app }) => {
   await expect(page.getByRole('button', { name: /^Door rack, Tier 1: Ce1 Celery/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Door rack, Tier 4: Mx1/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Door rack, Tier 5: storage' })).toBeVisible();
-  await expect(page.getByTestId('trays')).toHaveText('17 trays, room for 45');
+  await expect(page.getByTestId('trays')).toHaveText('18 trays, room for 45');
 });
 
 test('a lamp is dragged with the mouse: figures follow, and the edit is kept', async ({
