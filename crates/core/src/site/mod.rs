@@ -196,11 +196,15 @@ impl Site {
     /// The year outdoors, by the months that somebody typed, else by those on record, else by our
     /// estimate from latitude and last frost.
     pub fn year_outdoors(&self) -> Year {
-        let record = self.frost.as_ref().map(|record| &record.months);
-        let months = Some(&self.months).filter(|months| !months.is_empty());
-        match months.or(record).and_then(|months| Year::of_months(months)) {
-            Some(year) => year,
-            None => Year::estimated(self.latitude_deg, self.last_frost),
+        let months = Year::of_months(self.months_outdoors());
+        months.unwrap_or_else(|| Year::estimated(self.latitude_deg, self.last_frost))
+    }
+
+    /// The months that it goes by; none where it is estimated.
+    pub fn months_outdoors(&self) -> &[MonthAir] {
+        match &self.frost {
+            Some(record) if self.months.is_empty() => &record.months,
+            _ => &self.months,
         }
     }
 

@@ -7,7 +7,7 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::light::daylight::cloudless_kwh_m2_d;
 use crate::room::{Cover, CoverShape, Glazing, Opens, Place};
 use crate::site::Site;
-use crate::site::outdoors::Year;
+use crate::site::outdoors::{MonthAir, Year};
 use crate::warmth::enclosed::{EnclosedAir, EnclosedDay, Heating, NightCover, Opening, Sun};
 use crate::warmth::remembered::Remembered;
 use crate::warmth::transfer::SURFACE_ACROSS_M2K_W;
@@ -244,10 +244,47 @@ fn enclosed(
 
 /// The day under the cover of `place` on `date` in such weather; `None` where nothing covers it.
 pub fn day_under(site: &Site, place: &Place, date: Date, weather: Weather) -> Option<EnclosedDay> {
-    static KNOWN: Remembered<EnclosedAir, Option<EnclosedDay>> = Remembered::new();
     let cover = place.cover()?;
     let set_up = enclosed(site, &site.year_outdoors(), (place, &cover), date, weather);
-    KNOWN.ask(set_up, |set_up| set_up.day().ok())
+    set_up.day().ok()
+}
+
+/// All that the air under a cover depends on.
+#[derive(PartialEq)]
+struct Asked {
+    latitude_deg: f64,
+    of_cloudless: f64,
+    last_frost: Date,
+    months: Vec<MonthAir>,
+    size_mm: [f64; 3],
+    cover: Cover,
+    date: Date,
+    weather: Weather,
+}
+
+/// [`day_under`] in short, as it was reckoned before.
+fn remembered(site: &Site, place: &Place, date: Date, weather: Weather) -> Option<UnderCover> {
+    static KNOWN: Remembered<Asked, Option<UnderCover>> = Remembered::new();
+    let asked = Asked {
+        latitude_deg: site.latitude_deg,
+        of_cloudless: site.average_of_cloudless(),
+        last_frost: site.last_frost,
+        months: site.months_outdoors().to_vec(),
+        size_mm: [place.width_mm, place.depth_mm, place.height_mm],
+        cover: place.cover()?,
+        date,
+        weather,
+    };
+    KNOWN.ask(asked, |_| {
+        let day = day_under(site, place, date, weather)?;
+        Some(UnderCover {
+            least_c: day.least_c,
+            mean_c: day.mean_c,
+            most_c: day.most_c,
+            humidity: day.humidity.iter().sum::<f64>() / day.humidity.len() as f64,
+            heating_kwh: day.heating_kwh,
+        })
+    })
 }
 
 /// The air under the cover of `place` on `date` in such weather, read between the middles of the months;
@@ -262,16 +299,15 @@ pub fn under_cover(site: &Site, place: &Place, date: Date, weather: Weather) -> 
         (own, middle_of_next(own, 1))
     };
     let share = f64::from(days_between(before, date)) / f64::from(days_between(before, after));
-    let day = |date| day_under(site, place, date, weather);
-    let (a, b) = (day(before)?, day(after)?);
-    let between = |of: fn(&EnclosedDay) -> f64| of(&a) + share * (of(&b) - of(&a));
-    let humid = |day: &EnclosedDay| day.humidity.iter().sum::<f64>() / day.humidity.len() as f64;
+    let on = |date| remembered(site, place, date, weather);
+    let (a, b) = (on(before)?, on(after)?);
+    let between = |of: fn(&UnderCover) -> f64| of(&a) + share * (of(&b) - of(&a));
     Some(UnderCover {
-        least_c: between(|day| day.least_c),
-        mean_c: between(|day| day.mean_c),
-        most_c: between(|day| day.most_c),
-        humidity: humid(&a) + share * (humid(&b) - humid(&a)),
-        heating_kwh: between(|day| day.heating_kwh),
+        least_c: between(|air| air.least_c),
+        mean_c: between(|air| air.mean_c),
+        most_c: between(|air| air.most_c),
+        humidity: between(|air| air.humidity),
+        heating_kwh: between(|air| air.heating_kwh),
     })
 }
 

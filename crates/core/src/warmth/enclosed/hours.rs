@@ -2,6 +2,7 @@
 
 use crate::air::vapour::{EVAPORATION_J_KG, Exchange, saturated_kg_m3};
 use crate::basis::clock::{Burning, DAY_H};
+use crate::basis::work::go_on;
 use crate::warmth::enclosed::set_up::{EnclosedAir, EnclosedDay, Sun};
 use crate::warmth::transfer::air_at;
 
@@ -156,6 +157,7 @@ impl EnclosedAir {
         let mut state = self.as_outdoors();
         let mut day = Vec::new();
         for _ in 0..MOST_DAYS {
+            go_on();
             day = self.through(state, HOURS);
             let end = day.pop().unwrap_or(state);
             let moved_k = (end.store_c - state.store_c).abs();
