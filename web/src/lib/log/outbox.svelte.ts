@@ -18,6 +18,7 @@ export interface RefusedEntry extends Waiting {
 
 const WAITING = 'faint-sunrise/outbox';
 const REFUSED = 'faint-sunrise/outbox-refused';
+const TAKEN = 'faint-sunrise/outbox-taken';
 /** The server takes so many at once. */
 const AT_ONCE = 100;
 const RETRY_MS = 3000;
@@ -39,6 +40,8 @@ export function newId(): string {
 class Outbox {
   waiting: Waiting[] = $state.raw(read<Waiting>(WAITING));
   refused: RefusedEntry[] = $state.raw(read<RefusedEntry>(REFUSED));
+  /** With the server, but not yet in a walk that was asked for since: what they answer is done. */
+  taken: Waiting[] = $state.raw(read<Waiting>(TAKEN));
   /** Counts up whenever the server took something. */
   sent = $state(0);
   #sending = false;
@@ -60,6 +63,12 @@ class Outbox {
 
   dismiss(id: string) {
     this.#refuse(this.refused.filter(({ entry }) => entry.id !== id));
+  }
+
+  /** A walk is here that knows of these. */
+  walked(known: Waiting[]) {
+    const ids = new Set(known.map(({ entry }) => entry.id));
+    this.#take(this.taken.filter(({ entry }) => !ids.has(entry.id)));
   }
 
   /** Sends all that waits, the oldest first. */
@@ -138,6 +147,8 @@ class Outbox {
 
   #done(batch: Waiting[], refused: RefusedEntry[]) {
     const ids = new Set(batch.map(({ entry }) => entry.id));
+    const not = new Set(refused.map(({ entry }) => entry.id));
+    this.#take([...this.taken, ...batch.filter(({ entry, job }) => job && !not.has(entry.id))]);
     this.#keep(read<Waiting>(WAITING).filter(({ entry }) => !ids.has(entry.id)));
     if (refused.length > 0) this.#refuse([...this.refused, ...refused]);
   }
@@ -145,6 +156,11 @@ class Outbox {
   #keep(waiting: Waiting[]) {
     localStorage.setItem(WAITING, JSON.stringify(waiting));
     this.waiting = waiting;
+  }
+
+  #take(taken: Waiting[]) {
+    localStorage.setItem(TAKEN, JSON.stringify(taken));
+    this.taken = taken;
   }
 
   #refuse(refused: RefusedEntry[]) {

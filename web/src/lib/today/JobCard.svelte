@@ -4,7 +4,7 @@
   import { bench } from '../bench/workbench.svelte';
   import CountField from '../fields/CountField.svelte';
   import NumberField from '../fields/NumberField.svelte';
-  import { outbox } from '../log/outbox.svelte';
+  import { outbox, type Waiting } from '../log/outbox.svelte';
   import { plusDays } from '../say/dates';
   import { walk } from './walk.svelte';
 
@@ -19,17 +19,20 @@
   let later = $state(false);
   let why = $state('');
 
-  const waiting = $derived(outbox.waiting.filter((own) => own.job === job.id));
+  const answers = (own: Waiting) => own.job === job.id && own.plan === bench.view?.id;
+  const unsent = $derived(outbox.waiting.filter(answers));
+  /** What was noted of it since the walk was asked for. */
+  const noted = $derived([...unsent, ...outbox.taken.filter(answers)]);
   /** Put off, skipped or done as a whole: nothing of it is left. */
   const settled = $derived(
-    waiting.some(({ entry: { fact } }) => fact && ('put_off' in fact || 'skipped' in fact)),
+    noted.some(({ entry: { fact } }) => fact && ('put_off' in fact || 'skipped' in fact)),
   );
   const same = (a: Fact, b: Fact | null | undefined) => trayIn(a) === (b ? trayIn(b) : undefined);
   const rows = $derived(
     job.notes
       .map((note, i) => ({ note, i }))
-      // What waits to be sent is done already.
-      .filter(({ note }) => !settled && !waiting.some(({ entry }) => same(note.fact, entry.fact))),
+      // What was noted is done already, whether the server knows or not.
+      .filter(({ note }) => !settled && !noted.some(({ entry }) => same(note.fact, entry.fact))),
   );
   const trays = $derived(rows.filter(({ note }) => note.tray));
   const chosen = $derived(rows.filter(({ note }) => !note.tray || !left.includes(note.tray)));
@@ -94,7 +97,9 @@
   <article class="card flex items-center gap-3 bg-sage-soft! px-4 py-3" data-job={job.id}>
     <span class="min-w-0 grow">
       <b class="block text-soft">{words.say(job.headline)}</b>
-      <span class="text-sm text-soft">Noted; it waits here until the server is back.</span>
+      <span class="text-sm text-soft"
+        >Noted{unsent.length > 0 ? '; it waits here until the server is back' : ''}.</span
+      >
     </span>
     <svg width="36" height="36" viewBox="0 0 36 36" aria-hidden="true">
       <circle cx="18" cy="18" r="17" fill="var(--sage)" />

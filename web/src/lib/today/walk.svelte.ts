@@ -17,6 +17,7 @@ class Walk {
   /** Asks for the walk of a day. */
   async ask(plan: number, on: string) {
     const asked = ++this.#asked;
+    const known = outbox.taken.filter((own) => own.plan === plan);
     try {
       const [today, noted] = await Promise.all([
         logApi.today(plan, on),
@@ -24,6 +25,7 @@ class Walk {
       ]);
       if (asked !== this.#asked) return;
       this.#show({ today, noted: noted.filter((told) => told.counts) }, false);
+      outbox.walked(known);
       void keepDay(plan, on, { today, noted: this.noted });
     } catch (error) {
       if (asked !== this.#asked) return;
