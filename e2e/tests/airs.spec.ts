@@ -10,8 +10,8 @@ test('the heating goes off, and a rack stands in the attic', async ({ page, app 
   const rooms = page.getByRole('region', { name: 'Rooms' });
   await rooms.getByRole('button', { name: 'Other air from a later date' }).click();
   const change = rooms.getByRole('group', { name: 'Air of the room, change 1' });
-  await change.getByLabel('By night').fill('9');
-  await change.getByLabel('By night').press('Enter');
+  await change.getByLabel('Air by night').fill('9');
+  await change.getByLabel('Air by night').press('Enter');
   await expect.poll(async () => (await plan(page, app)).site.air_from?.[0].air.night_c).toBe(9);
   // A date that is none is said to be none, and nothing is lost.
   await change.getByLabel('From').fill('soon');
@@ -20,8 +20,8 @@ test('the heating goes off, and a rack stands in the attic', async ({ page, app 
 
   await rooms.getByRole('button', { name: 'Another room' }).click();
   const attic = rooms.getByRole('region', { name: 'Another room' });
-  await attic.getByLabel('By day').fill('12');
-  await attic.getByLabel('By day').press('Enter');
+  await attic.getByLabel('Air by day').fill('12');
+  await attic.getByLabel('Air by day').press('Enter');
   await attic.getByLabel('Room').fill('Attic');
   await attic.getByLabel('Room').press('Enter');
   await expect.poll(async () => (await plan(page, app)).site.rooms?.[0].name).toBe('Attic');

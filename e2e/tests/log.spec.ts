@@ -29,7 +29,9 @@ test('a correction moves what follows, and taking back undoes it', async ({ page
   const sown = story.getByRole('row', { name: /^Sow / });
   await expect(sown).toContainText('6 days later');
   await page.getByLabel('What', { exact: true }).selectOption('sown');
-  await page.getByRole('button', { name: 'Correct', exact: true }).click();
+  const correct = page.getByRole('button', { name: 'Correct', exact: true });
+  await expect(correct).toHaveCount(1);
+  await correct.click();
   const form = page.getByTestId('entries').locator('form');
   await form.getByLabel('Day').fill('2027-02-20');
   await form.getByLabel('Day').press('Enter');

@@ -2,7 +2,7 @@ import { immutableJSONPatch } from 'immutable-json-patch';
 import { describe, expect, it } from 'vitest';
 import type { PatchStep, Plan } from '../api/client';
 import { demo } from '../testing';
-import { burn, hangLamps, placePath, setAir, setOptional, setLastFrost, tierPath } from './edits';
+import { burn, hangLamps, placePath, replace, setOptional, setLastFrost, tierPath } from './edits';
 
 describe('edits', () => {
   const bay = { place: 'door', tier: 't2' };
@@ -26,7 +26,7 @@ describe('edits', () => {
     const patch = [
       ...burn(demo(), bay, 13.5),
       ...setLastFrost(demo().site, '2027-05-16'),
-      ...setAir('night_c', 12),
+      replace('/site/air/night_c', 12),
     ];
     const after = immutableJSONPatch(demo() as never, patch as never) as unknown as Plan;
     expect(after.places[0]!.tiers[1]!.photoperiod_h).toBe(13.5);

@@ -57,7 +57,3 @@ export function setSite(
 ): PatchStep[] {
   return [replace(`/site/${field}`, value)];
 }
-
-export function setAir(field: 'day_c' | 'night_c', value: number): PatchStep[] {
-  return [replace(`/site/air/${field}`, value)];
-}

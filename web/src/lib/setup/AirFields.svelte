@@ -14,10 +14,8 @@
     whose: string;
     air: Air;
     changes: AirFrom[] | undefined;
-    /** Whether the air at first is set elsewhere. */
-    changesOnly?: boolean;
   }
-  const { path, whose, air, changes, changesOnly = false }: Props = $props();
+  const { path, whose, air, changes }: Props = $props();
 
   const words = $derived(bench.words);
   const all = $derived(changes ?? []);
@@ -41,7 +39,7 @@
 </script>
 
 {#snippet temperatures(own: Air, at: string)}
-  {#each [['By day', 'day_c'], ['By night', 'night_c']] as const as [label, field] (field)}
+  {#each [['Air by day', 'day_c'], ['Air by night', 'night_c']] as const as [label, field] (field)}
     <NumberField
       {label}
       value={own[field]}
@@ -50,7 +48,7 @@
       onset={(c) =>
         bench.keep(
           [replace(`${at}/${field}`, c)],
-          `the air of ${whose} ${label.toLowerCase()} at ${celsius(c)}`,
+          `${label.toLowerCase()} in ${whose}: ${celsius(c)}`,
         )}
     />
   {/each}
@@ -72,11 +70,9 @@
   />
 {/snippet}
 
-{#if !changesOnly}
-  <div class="grid grid-cols-3 items-end gap-2">
-    {@render temperatures(air, `${path}/air`)}
-  </div>
-{/if}
+<div class="grid grid-cols-3 items-end gap-2">
+  {@render temperatures(air, `${path}/air`)}
+</div>
 {#each all as change, i (i)}
   <div
     class="mt-2 rounded-lg bg-ground p-2"

@@ -45,13 +45,7 @@
 </p>
 <section class="mt-2" aria-label="Air of the room through the season">
   <h3>The room drawn here</h3>
-  <AirFields
-    path="/site"
-    whose="the room"
-    air={site.air}
-    changes={site.air_from ?? undefined}
-    changesOnly
-  />
+  <AirFields path="/site" whose="the room" air={site.air} changes={site.air_from ?? undefined} />
 </section>
 {#each rooms as room, i (room.id)}
   <section class="mt-3 border-t pt-2" aria-label={room.name}>

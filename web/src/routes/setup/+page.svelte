@@ -12,7 +12,7 @@
   import OpenFile from '$lib/setup/OpenFile.svelte';
   import FindingCard from '$lib/finding/FindingCard.svelte';
   import NumberField from '$lib/fields/NumberField.svelte';
-  import { replace, setAir, setLastFrost, setOptional, setSite } from '$lib/bench/edits';
+  import { replace, setLastFrost, setOptional, setSite } from '$lib/bench/edits';
   import ChoiceField from '$lib/fields/ChoiceField.svelte';
   import DateField from '$lib/fields/DateField.svelte';
   import NameField from '$lib/fields/NameField.svelte';
@@ -90,44 +90,6 @@
           <a class="quiet self-start border-frame!" href="/start">Guided start</a>
         </div>
         <div class="mt-3 grid grid-cols-2 gap-3">
-          <NumberField
-            label="Air by day"
-            value={site.air.day_c}
-            quantity="temperature_c"
-            field="/site/air/day_c"
-            onset={(c) =>
-              bench.keep(
-                setAir('day_c', c),
-                `set the air by day to ${words.number(c, 'temperature_c')}`,
-              )}
-          />
-          <NumberField
-            label="Air by night"
-            value={site.air.night_c}
-            quantity="temperature_c"
-            field="/site/air/night_c"
-            onset={(c) =>
-              bench.keep(
-                setAir('night_c', c),
-                `set the air by night to ${words.number(c, 'temperature_c')}`,
-              )}
-          />
-          <NumberField
-            label="Room humidity"
-            value={site.air.humidity ?? undefined}
-            quantity="share"
-            field="/site/air/humidity"
-            onset={(share) =>
-              bench.keep(
-                setOptional('/site/air/humidity', share, site.air.humidity != null),
-                `set the humidity to ${words.number(share, 'share')}`,
-              )}
-            onclear={() =>
-              bench.keep(
-                setOptional('/site/air/humidity', undefined, site.air.humidity != null),
-                'left the humidity out',
-              )}
-          />
           <NumberField
             label="Price of a kWh, {site.currency}"
             value={site.price_per_kwh}
