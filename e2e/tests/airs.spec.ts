@@ -75,3 +75,31 @@ test('a frame under straw is warmer by night, and months can be typed', async ({
   await outdoors.getByRole('button', { name: 'Leave these months out' }).click();
   await expect(outdoors).toContainText('our own estimate');
 });
+
+test('lamps warm a room by what its walls lose', async ({ page, app }) => {
+  await page.goto(`${app.url}/setup`);
+  const room = page.getByRole('region', { name: 'Air of the room through the season' });
+  await room.getByRole('button', { name: 'Reckon what its lamps add' }).click();
+  const lamps = page.getByRole('group', { name: 'What lamps add to the room' });
+  await lamps.getByLabel('A thermostat heats it').uncheck();
+  const warmest = async () => {
+    const cells = await lamps.getByRole('cell').allInnerTexts();
+    const degrees = cells.filter((cell) => cell.includes('°')).map(Number.parseFloat);
+    return Math.max(...degrees);
+  };
+  const typed = (await plan(page, app)).site.air.day_c;
+  await expect.poll(warmest).toBeGreaterThan(typed + 2);
+  const usual = await warmest();
+  await lamps.getByLabel('Its walls').selectOption('Well insulated');
+  await expect.poll(warmest).toBeGreaterThan(usual);
+  // What was typed stays; the sheet of a shelf has the lamps in its air.
+  expect((await plan(page, app)).site.air.day_c).toBe(typed);
+  await page.goto(`${app.url}/?on=2027-04-20&bay=door/t1&chapter=air`);
+  const air = Number.parseFloat(await page.getByTestId('air').getByText(/°C/).first().innerText());
+  expect(air).toBeGreaterThan(typed);
+
+  await page.goto(`${app.url}/setup`);
+  await lamps.getByRole('button', { name: 'Take the air as typed' }).click();
+  await expect(lamps).toBeHidden();
+  expect((await plan(page, app)).site.envelope).toBeUndefined();
+});

@@ -8,8 +8,9 @@ use sunrise_core::day::detail::Detail;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
 use sunrise_core::room::{BayRef, Cover, CoverShape, Glazing, Kind, Opens};
 use sunrise_core::season::SowingDates;
-use sunrise_core::site::air::{Air, AirFrom, OtherRoom};
+use sunrise_core::site::air::{Air, AirFrom};
 use sunrise_core::site::outdoors::MonthAir;
+use sunrise_core::site::room_size::{Envelope, RoomSize, RoomWalls};
 use sunrise_core::testing::{self, dates_of, kettle_fen, place, read, reckoned, sowing, tray};
 use sunrise_core::warmth::around::air_around;
 use sunrise_core::warmth::under_cover::{Weather, day_under, under_cover};
@@ -23,12 +24,8 @@ fn air(day_c: f64, night_c: f64) -> Air {
 }
 
 fn attic(plan: &mut Plan) {
-    plan.site.rooms = vec![OtherRoom {
-        id: "attic".into(),
-        name: "Attic".into(),
-        air: air(12.0, 8.0),
-        air_from: Vec::new(),
-    }];
+    let attic = serde_json::json!({ "id": "attic", "name": "Attic", "air": air(12.0, 8.0) });
+    plan.site.rooms = vec![serde_json::from_value(attic).expect("a room")];
 }
 
 /// The tray with the first lettuce germinates on the ground of the cold frame, sown on `sown`.
@@ -173,7 +170,8 @@ fn when_the_heating_goes_off_what_is_sown_after_comes_up_later() {
         cold_from(Some(plus_days(sow, 40))),
     );
     assert!(long_before > never + 2, "{long_before} for {never}");
-    assert_eq!(later, never);
+    // What stands beside it may be sown on another day for it.
+    assert!((later - never).abs() <= 1, "{later} for {never}");
     // In the middle of it, it lies in both.
     let half = cold_from(Some(plus_days(sow, 1)));
     assert!(never <= half && half <= long_before, "{half}");
@@ -337,4 +335,87 @@ fn what_cannot_be_of_airs_is_refused_by_name() {
     attic(&mut plan);
     assert!(!tray(&mut plan, "cf1").stands.is_empty());
     assert!(plan.check().is_ok());
+}
+
+/// The demo's room with these walls.
+fn walled(walls: RoomWalls, heated: bool) -> SoundPlan {
+    kettle_fen(|plan| plan.site.envelope = Some(Envelope { walls, heated }))
+}
+
+#[test]
+fn a_room_is_warmed_by_the_lamps_that_burn_in_it() {
+    let cold = walled(RoomWalls::Usual, false);
+    let list = cold.lit_room(None);
+    let most = list
+        .iter()
+        .max_by(|a, b| a.watts.total_cmp(&b.watts))
+        .unwrap();
+    let rise_k = most.air.mean_c() - most.dark.mean_c();
+    // Watts over what the walls lose, by hand: all lamps for 14 hours or so of 24.
+    let size = cold.room_size(None).unwrap();
+    let by_hand_k = most.watts * 14.0 / 24.0 / size.loses_w_k();
+    assert!(
+        (rise_k / by_hand_k - 1.0).abs() < 0.25,
+        "{rise_k} for {by_hand_k}"
+    );
+    // Whoever asks for the room's air has them in it.
+    let place = &cold.places[0];
+    assert_eq!(air_around(&cold.site, place, most.from), most.air);
+    // By night they are off, and what the walls hold is still there.
+    assert!(most.air.day_c - most.dark.day_c > most.air.night_c - most.dark.night_c);
+    assert!(most.air.night_c > most.dark.night_c + 0.5);
+    // Warmer air of the same vapour is drier.
+    assert!(most.air.humidity < most.dark.humidity.or(Some(0.5)));
+    // Before the first seedlings are up nothing burns.
+    assert!(list[0].watts <= 0.0 && (list[0].air.mean_c() - list[0].dark.mean_c()).abs() < 0.1);
+}
+
+#[test]
+fn lamps_save_heating_first_and_thin_walls_hold_little() {
+    let rise = |walls, heated| {
+        let plan = walled(walls, heated);
+        let each = plan.lit_room(None).into_iter();
+        let each = each.map(|lit| lit.air.mean_c() - lit.dark.mean_c());
+        each.fold(0.0, f64::max)
+    };
+    let usual = rise(RoomWalls::Usual, false);
+    assert!(rise(RoomWalls::Usual, true) < usual);
+    assert!(rise(RoomWalls::Thin, false) < 0.6 * usual);
+    assert!(rise(RoomWalls::Insulated, false) > 1.3 * usual);
+}
+
+#[test]
+fn what_grows_in_a_room_that_its_lamps_warm_is_sown_later() {
+    let days = |plan: &SoundPlan| dates_of(&reckoned(plan), "pepper").pace.expect("it grows");
+    let (dark, lit) = (kettle_fen(|_| ()), walled(RoomWalls::Insulated, false));
+    assert!(days(&lit).air_c > days(&dark).air_c + 0.5);
+    // What is kept is what was typed: the lamps are reckoned anew each time.
+    let kept = serde_json::to_value(&*lit).unwrap();
+    assert_eq!(
+        kept["site"]["air"],
+        serde_json::to_value(&*dark).unwrap()["site"]["air"]
+    );
+    assert!(kept["site"].get("lit").is_none());
+}
+
+#[test]
+fn a_room_that_nobody_measured_keeps_the_air_that_was_typed() {
+    let plan = kettle_fen(|plan| attic(plan));
+    assert!(plan.lit_room(None).is_empty() && plan.lit_room(Some("attic")).is_empty());
+    let faults = {
+        let mut plan = read(testing::KETTLE_FEN);
+        let envelope = Envelope {
+            walls: RoomWalls::Thin,
+            heated: false,
+        };
+        attic(&mut plan);
+        plan.site.rooms[0].size = Some(RoomSize {
+            width_mm: 4000.0,
+            depth_mm: 3000.0,
+            height_mm: 24.0,
+            envelope,
+        });
+        plan.check().unwrap_err()
+    };
+    assert_eq!(faults[0].path, "/site/rooms/0/size/height_mm");
 }

@@ -45,6 +45,22 @@ fn two_days_under_glass_equal_a_general_solvers() {
     }
 }
 
+/// The same of rooms that their lamps warm.
+#[test]
+fn two_days_in_a_room_with_lamps_equal_a_general_solvers() {
+    let cases = cases("rooms");
+    assert_eq!(cases.len(), 6);
+    for (name, set_up, air_c, humidity) in cases {
+        let set_up: EnclosedAir = serde_json::from_value(set_up).unwrap();
+        let computed = set_up.through(set_up.as_outdoors(), air_c.len());
+        for hour in 0..air_c.len() {
+            let state = &computed[hour + 1];
+            let air = [state.air_c, air_c[hour]];
+            agrees(&name, hour + 1, air, [state.humidity(), humidity[hour]]);
+        }
+    }
+}
+
 /// The same of boxes with one shelf, when each day is like the last.
 #[test]
 fn two_days_in_a_closed_box_equal_a_general_solvers() {

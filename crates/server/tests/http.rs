@@ -52,6 +52,34 @@ fn a_conflict_says_where_the_plan_is_and_changes_nothing() {
 }
 
 #[test]
+fn the_air_outdoors_and_in_rooms_with_lamps_is_told_month_by_month() {
+    let (_data, server) = server();
+    let year = server.get("/api/plans/1/outdoors").json();
+    assert_eq!(year["months"].as_array().unwrap().len(), 12);
+    let (january, july) = (&year["months"][0], &year["months"][6]);
+    assert!(january["night_c"].as_f64() < july["night_c"].as_f64());
+    let covered = year["covered"].as_array().unwrap();
+    assert_eq!(covered[0]["place"], "frame");
+    assert!(covered[0]["months"][3]["most_c"].as_f64() > covered[0]["months"][3]["least_c"].as_f64());
+    // Nobody said what the walls are like.
+    assert_eq!(server.get("/api/plans/1/lit-rooms").json(), json!([]));
+    let mut plan = demo();
+    plan["site"]["envelope"] = json!({"walls": "usual"});
+    assert_eq!(save(&server, 1, &plan).status, 201);
+    let rooms = server.get("/api/plans/1/lit-rooms").json();
+    assert_eq!((rooms.as_array().unwrap().len(), &rooms[0]["room"]), (1, &Value::Null));
+    let from = rooms[0]["from"].as_array().unwrap();
+    let warmer = |step: &Value| step["air"]["day_c"].as_f64() > step["dark"]["day_c"].as_f64();
+    assert!(from.len() > 3 && from.iter().any(warmer), "{from:?}");
+    // What is kept is what was typed.
+    assert_eq!(server.get("/api/plans/1").json()["plan"], plan);
+    plan["site"]["envelope"] = json!({"walls": "paper"});
+    let bad = save(&server, 2, &plan);
+    assert!((400..500).contains(&bad.status), "{bad:?}");
+    assert_eq!(server.get("/api/plans/9/lit-rooms").status, 404);
+}
+
+#[test]
 fn what_if_answers_and_keeps_nothing() {
     let (_data, server) = server();
     let mut plan = demo();

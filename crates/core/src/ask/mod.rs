@@ -7,6 +7,7 @@ mod compare;
 mod jobs;
 mod learn;
 mod library;
+mod lit_rooms;
 mod outdoors;
 mod placing;
 mod power;
@@ -25,6 +26,7 @@ pub use learn::{
     meaning, next_year,
 };
 pub use library::{crops, homes, kinds, units};
+pub use lit_rooms::{LitRoomSeason, lit_rooms};
 pub use outdoors::{OutdoorYear, outdoors};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};

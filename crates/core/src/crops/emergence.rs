@@ -3,6 +3,7 @@
 //! The table holds mean days at constant temperature; between its nodes the *rate* (1/days) is
 //! interpolated, since days run off to infinity where germination ends.
 
+use crate::crops::rates::{HOURS, comes_up, mean, until};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -83,9 +84,6 @@ pub struct Showing {
     pub last_days: f64,
 }
 
-/// So many hours are a day.
-const HOURS: usize = 24;
-
 impl EmergenceCurve {
     /// A curve by base, best and upper temperature: the rate rises in a straight line to the best
     /// and falls in one to nothing.
@@ -163,8 +161,11 @@ impl EmergenceCurve {
     /// Days from sowing. The first tenth, a quarter, half and nine tenths show when the summed rate has
     /// reached 0.8, 0.88, 1 and 1.35 (our own estimate).
     pub fn showing(&self, hourly_c: &[f64]) -> Option<Showing> {
-        self.days_over(hourly_c)?;
-        let until = |wanted: f64| self.until(wanted, hourly_c);
+        let rates = self.rates(hourly_c);
+        if !comes_up(&rates) {
+            return None;
+        }
+        let until = |wanted: f64| until(wanted, &rates);
         Some(Showing {
             first_days: until(FIRST),
             quarter_days: until(QUARTER),
@@ -173,23 +174,14 @@ impl EmergenceCurve {
         })
     }
 
-    /// Days until the summed rate has reached `wanted`; some of it must be more than 0.
-    fn until(&self, wanted: f64, hourly_c: &[f64]) -> f64 {
-        let n = hourly_c.len();
-        let (a_day, days) = (n.min(HOURS) as f64, (n as f64 / HOURS as f64).max(1.0));
-        let rate: Vec<f64> = hourly_c.iter().map(|&c| self.rate_per_day(c)).collect();
-        let all: f64 = rate.iter().sum::<f64>() / a_day;
-        // All that is known over and over, then the hours of the last time.
-        let times = (wanted / all).floor();
-        let mut left = wanted - times * all;
-        for (i, rate) in rate.iter().enumerate() {
-            let hour = rate / a_day;
-            if left <= hour && hour > 0.0 {
-                return times * days + (i as f64 + left / hour) / a_day;
-            }
-            left -= hour;
+    fn rates(&self, hourly_c: &[f64]) -> Vec<f64> {
+        let mut rates = Vec::with_capacity(hourly_c.len());
+        for (i, &c) in hourly_c.iter().enumerate() {
+            // Many a day is like the last.
+            let alike = i.checked_sub(HOURS).filter(|&last| hourly_c[last] == c);
+            rates.push(alike.map_or_else(|| self.rate_per_day(c), |last| rates[last]));
         }
-        (times + 1.0) * days
+        rates
     }
 
     pub(super) fn new(nodes: Vec<(f64, Tested)>) -> Self {
@@ -284,14 +276,12 @@ impl EmergenceCurve {
     /// in equal shares, or more days hour by hour from sowing on), the rate being summed over them;
     /// `None` where nothing comes up.
     pub fn days_over(&self, hourly_c: &[f64]) -> Option<f64> {
-        let rates = hourly_c.iter().map(|&c| self.rate_per_day(c));
-        let mean = rates.sum::<f64>() / hourly_c.len() as f64;
-        // Slower than a year is never: the mix has long since gone sour.
-        (mean > 1.0 / 365.0).then(|| {
-            if hourly_c.len() > HOURS {
-                self.until(1.0, hourly_c)
+        let rates = self.rates(hourly_c);
+        comes_up(&rates).then(|| {
+            if rates.len() > HOURS {
+                until(1.0, &rates)
             } else {
-                1.0 / mean
+                1.0 / mean(&rates)
             }
         })
     }

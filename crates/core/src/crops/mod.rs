@@ -2,6 +2,7 @@
 
 mod crop;
 pub mod emergence;
+pub mod rates;
 pub mod emergence_tables;
 mod library;
 mod short;

@@ -9,6 +9,7 @@ use crate::basis::words::{Statement, say};
 use crate::crops::crop::Crop;
 use crate::crops::emergence::EmergenceCurve;
 use crate::crops::library::library;
+use crate::crops::rates::until_up;
 
 /// A crop and the root zone that its seeds lie in.
 #[derive(Debug, Clone, PartialEq, Deserialize, ToSchema)]
@@ -66,16 +67,15 @@ impl Sown {
 }
 
 impl Outcome {
-    /// When and how many seeds of `crop` show with the root zone at `day_c` day after day.
+    /// When and how many seeds of `crop` show with the root zone at `day_c` day after day, or hour by hour
+    /// from sowing on.
     pub fn of(crop: &Crop, curve: &EmergenceCurve, day_c: &[f64]) -> Self {
         let showing = curve.showing(day_c);
-        let shares = day_c.iter().map(|&c| curve.share(c));
-        let share = if showing.is_some() {
-            shares.sum::<f64>() / day_c.len() as f64
-        } else {
-            0.0
-        };
-        let mean_c = day_c.iter().sum::<f64>() / day_c.len() as f64;
+        let own = until_up(day_c, showing.map(|showing| showing.half_days));
+        let mean =
+            |of: &dyn Fn(f64) -> f64| own.iter().map(|&c| of(c)).sum::<f64>() / own.len() as f64;
+        let share = showing.map_or(0.0, |_| mean(&|c| curve.share(c)));
+        let mean_c = mean(&|c| c);
         let best_c = curve.best_c();
         let (mean, best) = (
             Quantity::TemperatureC.of(mean_c),

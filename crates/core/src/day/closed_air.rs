@@ -6,15 +6,12 @@ use utoipa::ToSchema;
 
 use crate::basis::units::Quantity;
 use crate::basis::words::{OWN_ESTIMATE, Why, say};
-use crate::day::standing::{Standing, want_light};
+use crate::day::standing::{Standing, occupants};
 use crate::plan::SoundPlan;
 use crate::room::Place;
 use crate::site::air::Air;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, ShelfDay};
-use crate::warmth::closed_space::{ClosedSpace, Inside};
-use crate::warmth::mat::mat_under;
-use crate::warmth::tray;
-use crate::warmth::tray::TrayHere;
+use crate::warmth::closed_air::{Closed, InClosed};
 
 /// Closed air on a day.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -42,6 +39,11 @@ impl ClosedAir {
         self.day.shelves.get(index.checked_sub(self.first_tier)?)
     }
 
+    /// What tier `index` of the place has of it.
+    pub fn on_tier(&self, index: usize) -> InClosed<'_> {
+        InClosed::of(&self.set_up, &self.day, self.first_tier, index)
+    }
+
     /// The air that tier `index` of `place` is in, with what stands on each tier of the place and the air
     /// `around` that; `None` in the open.
     pub fn around(
@@ -51,35 +53,15 @@ impl ClosedAir {
         standing: &[Vec<Standing<'_>>],
         around: Air,
     ) -> Option<Self> {
-        let space = ClosedSpace::around(place, index)?;
-        let tiers = space.tiers();
-        let here = &standing[tiers.clone()];
-        let all = || here.iter().flatten();
-        let coming_up = |s: &&Standing<'_>| s.coming_up;
-        let inside = Inside {
-            lit: here.iter().map(|on| want_light(on)).collect(),
-            heat: f64::from(u8::from(all().any(|s| coming_up(&s)))),
-            grown: all().any(|s| s.is_up()),
-            wet_kg: all().map(|s| s.format.wet_kg).sum(),
-            wet_m2: wet_m2(all()),
-            around,
-        };
-        let on_mat = tiers.clone().find_map(|tier| {
-            standing[tier].iter().filter(coming_up).find_map(|s| {
-                let tray = TrayHere {
-                    format: s.format,
-                    mat: Some(mat_under(&place.tiers[tier], &s.footprint)?),
-                    free_sides: 1.0,
-                    domed: s.domed,
-                    ppfd: 0.0,
-                    leaves: 0.0,
-                };
-                Some((tier, tray))
-            })
-        });
-        let (set_up, day) = space.day(&plan.site, &inside, on_mat)?;
+        place.shares_air(index)?;
+        let occupants: Vec<_> = standing.iter().map(|on| occupants(on)).collect();
+        let Closed {
+            first_tier,
+            set_up,
+            day,
+        } = Closed::around(&plan.site, place, index, &occupants, around)?;
         Some(Self {
-            first_tier: tiers.start,
+            first_tier,
             probe_mm: set_up.thermostat.map(|thermostat| thermostat.probe_at_mm),
             limit_c: set_up.limit_c,
             suits: suits(plan, &day),
@@ -94,12 +76,6 @@ impl ClosedAir {
             set_up,
         })
     }
-}
-
-/// The wet surface by which what stands there gives off water, in m²: none under domes.
-pub(crate) fn wet_m2<'s>(standing: impl Iterator<Item = &'s Standing<'s>>) -> f64 {
-    let open = standing.filter(|s| !s.domed);
-    open.map(|s| tray::wet_m2(s.format, s.leaf_cover())).sum()
 }
 
 /// The plan's crops on the shelf whose mean comes nearest to what each wants.

@@ -8,16 +8,16 @@ use crate::basis::dates::plus_days;
 use crate::crops::emergence::AtTemperature;
 use crate::crops::showing::Outcome;
 use crate::day::closed_air::ClosedAir;
-use crate::day::standing::Standing;
+use crate::day::standing::{Standing, burns, occupants};
 use crate::day::water::TrayWater;
-use crate::plan::SoundPlan;
-use crate::room::{Bay, Mat, Tier};
-use crate::season::Shows;
+use crate::room::Bay;
+use crate::season::root_zone::{Beds, deck_ppfd};
+use crate::season::{Reckoned, Shows};
 use crate::site::air::Air;
-use crate::warmth::mat::{cover, mat_under};
+use crate::warmth::bed::{Bed, Grown};
+use crate::warmth::occupant::Occupant;
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
-use crate::warmth::tray;
-use crate::warmth::tray::TrayHere;
+use crate::warmth::tray::zone_day;
 
 /// The root zone of a tray on a day.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -36,6 +36,9 @@ pub struct TrayRoots {
     pub water: TrayWater,
     /// What is sown in it and comes up at these temperatures.
     pub sown: Vec<SownRoots>,
+    /// What was reckoned.
+    #[serde(skip)]
+    pub zone: RootZone,
 }
 
 /// A sowing in the root zone that its tray has.
@@ -55,36 +58,6 @@ pub struct SownRoots {
     pub shows: Option<Shows>,
 }
 
-/// Trays with less than this between them keep one another's sides warm.
-const SIDE_BY_SIDE_MM: f64 = 25.0;
-
-/// The share of a tray's sides that no other stands against.
-pub(crate) fn free_sides(own: &Standing<'_>, standing: &[Standing<'_>]) -> f64 {
-    let f = &own.footprint;
-    let (w, d) = (f.x_mm[1] - f.x_mm[0], f.y_mm[1] - f.y_mm[0]);
-    let along = |a: [f64; 2], b: [f64; 2]| (a[1].min(b[1]) - a[0].max(b[0])).max(0.0);
-    let beside = |near: f64, far: f64| (near - far).abs() < SIDE_BY_SIDE_MM;
-    let mut against = 0.0;
-    for other in standing.iter().filter(|s| s.tray.id != own.tray.id) {
-        let g = &other.footprint;
-        if beside(f.x_mm[0], g.x_mm[1]) || beside(f.x_mm[1], g.x_mm[0]) {
-            against += along(f.y_mm, g.y_mm);
-        }
-        if beside(f.y_mm[0], g.y_mm[1]) || beside(f.y_mm[1], g.y_mm[0]) {
-            against += along(f.x_mm, g.x_mm);
-        }
-    }
-    (1.0 - against / (2.0 * (w + d))).clamp(0.0, 1.0)
-}
-
-/// Whether a mat of `tier` is plugged in: something on it germinates. Seedlings that are up need none
-/// (common practice, no source), but may have it left on.
-fn plugged_in(tier: &Tier, mat: &Mat, standing: &[Standing<'_>]) -> bool {
-    let warmed = |s: &Standing<'_>| s.coming_up || tier.mats_growing && s.is_up();
-    let on_it = standing.iter().filter(|s| cover(mat, &s.footprint) > 0.0);
-    on_it.into_iter().any(warmed)
-}
-
 /// Whose root zones are wanted.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Whose {
@@ -94,25 +67,19 @@ pub enum Whose {
     ComingUp,
 }
 
-/// Leaves count in steps of a tenth of a tray.
-const LEAF_STEP: f64 = 0.1;
-/// Light counts in steps of this many µmol/m²/s: it warms by a hundredth of a degree for each.
-const LIGHT_STEP: f64 = 25.0;
-
 /// A bay and what stands in it, with `ppfd` on each tray while its lamps burn (0 while they are off), in
 /// the room's air or in `closed` air.
-///
-/// One mat under several trays has one probe: it is in the tray that the mat lies most under, the
-/// first of like ones, and the others get what that one asks for.
 #[derive(Debug, Clone, Copy)]
 pub struct Here<'a> {
-    /// The plan.
-    pub plan: &'a SoundPlan,
+    /// What is reckoned of the plan.
+    pub reckoned: &'a Reckoned<'a>,
     /// The bay.
     pub bay: &'a Bay<'a>,
     /// What stands there.
     pub standing: &'a [Standing<'a>],
-    /// The light on each of it, in µmol/m²/s; none where nobody reckoned it.
+    /// The light on its deck, in µmol/m²/s: 0 while its lamps do not burn.
+    pub deck_ppfd: f64,
+    /// The light on each of it; none where nobody reckoned it.
     pub ppfd: &'a [f64],
     /// The air around its place.
     pub around: &'a Air,
@@ -121,95 +88,51 @@ pub struct Here<'a> {
 }
 
 impl Here<'_> {
+    fn bed<'b>(&'b self, occupants: &'b [Occupant<'b>]) -> Bed<'b> {
+        let index = self.bay.tier_index;
+        Bed {
+            around: self.around,
+            place: self.bay.place,
+            tier_index: index,
+            occupants,
+            deck_ppfd: self.deck_ppfd,
+            closed: self.closed.map(|air| air.on_tier(index)),
+        }
+    }
+
     /// The root zones of its trays.
     pub fn trays(&self, whose: Whose) -> Vec<TrayRoots> {
         let wanted = |i: &usize| whose == Whose::All || self.standing[*i].coming_up;
-        let each = (0..self.standing.len()).filter(wanted);
-        each.filter_map(|i| self.roots(i)).collect()
+        let each: Vec<usize> = (0..self.standing.len()).filter(wanted).collect();
+        if each.is_empty() {
+            return Vec::new();
+        }
+        let occupants = occupants(self.standing);
+        let bed = self.bed(&occupants);
+        each.iter().filter_map(|&i| self.roots(&bed, i)).collect()
     }
 
     /// The mats that are plugged in, by their index, each with the share of the day that it is on.
     pub fn mats_on(&self) -> Vec<(usize, f64)> {
-        let mats = self.bay.tier.mats.iter().enumerate();
-        let duties = mats.filter_map(|(i, mat)| Some((i, self.duty(mat)?)));
-        duties.filter(|(_, duty)| *duty > 0.0).collect()
-    }
-
-    /// The mat under tray `i` that is plugged in, and the share of the tray that it lies under.
-    fn mat(&self, i: usize) -> Option<(&Mat, f64)> {
-        let under = mat_under(self.bay.tier, &self.standing[i].footprint);
-        under.filter(|(mat, _)| plugged_in(self.bay.tier, mat, self.standing))
-    }
-
-    /// The tray that holds the probe of the thermostat that switches `mat`: on the mat that it is sold
-    /// with, as long as something stands there.
-    fn with_probe(&self, mat: &Mat) -> Option<usize> {
-        let warms = |lead: &&Mat| plugged_in(self.bay.tier, lead, self.standing);
-        let mat = self.bay.tier.lead_of(mat).filter(warms).unwrap_or(mat);
-        let cover = |i: usize| cover(mat, &self.standing[i].footprint);
-        (0..self.standing.len()).reduce(|best, i| {
-            const MORE: f64 = 0.01;
-            if cover(i) > cover(best) + MORE {
-                i
-            } else {
-                best
-            }
-        })
-    }
-
-    /// The share of the day that `mat` is on; `None` while it is not plugged in.
-    fn duty(&self, mat: &Mat) -> Option<f64> {
-        if let Some(air) = self.closed.filter(|air| air.probe_mm.is_some()) {
-            // A chamber's thermostat switches all its mats, whichever shelf germinates.
-            return Some(air.day.duty);
+        if self.bay.tier.mats.is_empty() {
+            return Vec::new();
         }
-        if !plugged_in(self.bay.tier, mat, self.standing) {
-            return None;
-        }
-        if mat.thermostat_c.is_none() {
-            return Some(1.0);
-        }
-        Some(tray::zone_day(self.zone(self.with_probe(mat)?))?.duty)
+        self.bed(&occupants(self.standing)).mats_on()
     }
 
-    fn zone(&self, i: usize) -> RootZone {
+    fn roots(&self, bed: &Bed<'_>, i: usize) -> Option<TrayRoots> {
         let own = &self.standing[i];
-        let light = self.ppfd.get(i).copied().unwrap_or(0.0);
-        let tray = TrayHere {
-            format: own.format,
-            mat: self.mat(i),
-            free_sides: free_sides(own, self.standing),
-            domed: own.domed,
-            ppfd: (light / LIGHT_STEP).round() * LIGHT_STEP,
-            leaves: (own.leaf_cover() / LEAF_STEP).round() * LEAF_STEP,
+        let mat = bed.mat(i).map(|(mat, _)| mat);
+        let grown = Grown {
+            ppfd: self.ppfd.get(i).copied().unwrap_or(0.0),
+            leaves: own.leaf_cover(),
         };
-        let shelf = self
-            .closed
-            .and_then(|air| air.shelf_of(self.bay.tier_index));
-        let place = self.bay.place;
-        tray::root_zone(self.around, place, self.bay.tier_index, tray, shelf)
-    }
-
-    fn roots(&self, i: usize) -> Option<TrayRoots> {
-        let (own, mat) = (&self.standing[i], self.mat(i));
-        let mut zone = self.zone(i);
-        if let (Some((mat, _)), Some(_)) = (mat, zone.thermostat) {
-            let elsewhere = match self.closed.filter(|air| air.probe_mm.is_some()) {
-                // A chamber's thermostat hangs in its air.
-                Some(air) => Some(air.day.duty),
-                None => match self.with_probe(mat).filter(|&holder| holder != i) {
-                    Some(holder) => Some(tray::zone_day(self.zone(holder))?.duty),
-                    None => None,
-                },
-            };
-            if let Some(duty) = elsewhere {
-                zone = zone.switched_elsewhere(duty);
-            }
-        }
         // A plan may hold what no thermostat or mat is like; then there is nothing to show.
-        let day = tray::zone_day(zone)?;
+        let zone = bed.zone(i, Some(grown))?;
+        let day = zone_day(zone.clone())?;
+        let plan = self.reckoned.plan;
         let sown = own.parts.iter().map(|part| {
-            let crop = self.plan.crop(part.sowing);
+            let crop = plan.crop(part.sowing);
             let curve = crop.curve();
             SownRoots {
                 sowing: part.sowing.id.clone(),
@@ -227,12 +150,46 @@ impl Here<'_> {
         Some(TrayRoots {
             tray: own.tray.id.clone(),
             label: own.tray.name.clone(),
-            mat: mat.map(|(mat, _)| mat.name.clone()),
-            set_c: mat.and_then(|(mat, _)| mat.thermostat_c),
+            mat: mat.map(|mat| mat.name.clone()),
+            set_c: mat.and_then(|mat| mat.thermostat_c),
             sown: sown.collect(),
             water: TrayWater::of(own.format, day.evaporation_kg_m2_d),
             day,
+            zone,
         })
+    }
+}
+
+/// Tells of those of `all` that come up on `date` what shows when by the root zones that each has from the
+/// day that it is sown until it is up: as their dates do.
+pub fn as_it_goes<'a>(
+    reckoned: &'a Reckoned<'_>,
+    beds: &mut Beds<'a>,
+    all: &mut [TrayRoots],
+    date: Date,
+) {
+    let plan = reckoned.plan;
+    for roots in all {
+        let Some(index) = plan.tray_index(&roots.tray) else {
+            continue;
+        };
+        if !reckoned.moments_of(&plan.trays[index]).coming_up(date) {
+            continue;
+        }
+        for sown in &mut roots.sown {
+            let sowing = plan.sowing_index(&sown.sowing);
+            let outcome = beds.outcome(index, sowing, reckoned.dates[sowing].sow);
+            sown.outcome = outcome.clone();
+        }
+    }
+}
+
+/// The light on the mix in `bay`, with `standing` there: 0 while its lamps do not burn.
+pub fn deck_light(reckoned: &Reckoned<'_>, bay: &Bay<'_>, standing: &[Standing<'_>]) -> f64 {
+    if burns(bay, standing) {
+        deck_ppfd(bay, reckoned.fields)
+    } else {
+        0.0
     }
 }
 

@@ -9,11 +9,13 @@ use crate::lamps::bands::LightBand;
 use crate::lamps::hours::HourLimits;
 use crate::light::surfaces::{Cover, THROUGH_DOME};
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
+use crate::room::Bay;
 use crate::room::container::TrayFormat;
-use crate::room::{Bay, BayRef};
-use crate::season::moments::{PartSpan, TrayMoments};
+use crate::season::company::present;
+use crate::season::moments::TrayMoments;
 use crate::season::stays::spots;
 use crate::season::{Reckoned, SowingDates};
+use crate::warmth::occupant::Occupant;
 
 /// A tray as it stands in a bay on a date.
 #[derive(Debug, Clone)]
@@ -89,7 +91,21 @@ impl StandingPart<'_> {
     }
 }
 
-impl Standing<'_> {
+impl<'a> Standing<'a> {
+    /// The same as warmth and damp know it.
+    pub fn occupant(&self) -> Occupant<'a> {
+        Occupant {
+            tray: &self.tray.id,
+            format: self.format,
+            footprint: self.footprint,
+            coming_up: self.coming_up,
+            up: self.is_up(),
+            domed: self.domed,
+            covered: self.covered,
+            wants_lamps: self.wants_light(),
+        }
+    }
+
     /// The share of it that leaves cover.
     pub fn leaf_cover(&self) -> f64 {
         let area = |f: &Footprint| (f.x_mm[1] - f.x_mm[0]) * (f.y_mm[1] - f.y_mm[0]);
@@ -137,80 +153,64 @@ impl Standing<'_> {
 pub fn standing_in<'a>(reckoned: &'a Reckoned<'a>, bay: &Bay<'_>, date: Date) -> Vec<Standing<'a>> {
     let (plan, dates) = (reckoned.plan, &reckoned.dates);
     let lift_mm = bay.tier.lift_mm();
-    let here = |stand: &BayRef| stand.place == bay.place.id && stand.tier == bay.tier.id;
-    let mut standing: Vec<Standing<'a>> = plan
-        .trays_in(bay)
-        .filter_map(|tray| {
-            let moments = reckoned.moments_of(tray);
-            let stage = moments.stage_on(date)?;
-            let coming_up = moments.coming_up(date);
-            let wants_lamps = bay.tier.lamps_germinating && stage == Stage::Germinate;
-            let stand = tray.stand_on(stage, date).filter(|s| here(&s.bay))?;
-            let format = plan.format(tray);
+    let all = present(plan, dates, |tray| reckoned.moments_of(tray), bay, date);
+    let mut standing: Vec<Standing<'a>> = all
+        .into_iter()
+        .map(|here| {
+            let (tray, format, stand) = (here.tray, here.format, here.stand);
             let lift_mm = lift_mm + stand.box_mm.unwrap_or(0.0);
             let grown = reckoned.growing.of_tray(plan, tray);
-            let parts = tray.parts.iter().enumerate().map(|(i, part)| {
+            let parts = tray.parts.iter().zip(&here.parts).enumerate();
+            let parts = parts.map(|(i, (part, now))| {
                 let index = plan.sowing_index(&part.sowing);
                 let (sowing, dates) = (&plan.sowings[index], &dates[index]);
-                let span = PartSpan::of(plan, tray, dates);
-                let there = span.is_there(date);
                 let plant = grown.get(i).and_then(|grown| grown.on(date)).copied();
-                let plant = plant.filter(|_| there);
+                let plant = plant.filter(|_| now.there);
                 let plant_height_mm = plant.map_or(0.0, |plant| plant.height_mm);
                 let crop = plan.crop(sowing);
                 let (footprint, grid) = stand.block(format, part.block(format));
                 StandingPart {
                     sowing,
                     dates,
-                    stage: span.stage_on(date),
+                    stage: now.stage,
                     footprint,
                     grid,
-                    wants_light: there && (wants_lamps || dates.wants_lamps_on(date)),
+                    wants_light: now.wants_light,
                     plant_height_mm,
                     spread_mm: plant.map_or(0.0, |plant| plant.spread_mm(crop)),
                     plant,
                     canopy_mm: lift_mm + format.height_mm + plant_height_mm,
                 }
             });
-            Some(Standing {
+            Standing {
                 tray,
                 format,
                 lift_mm,
-                moments,
-                stage,
-                coming_up,
-                domed: stage == Stage::Germinate
-                    && format.dome_height_mm.is_some()
-                    && !bay.place.keeps_damp_in(),
+                moments: reckoned.moments_of(tray),
+                stage: here.stage,
+                coming_up: here.coming_up,
+                domed: here.domed,
                 stacked: stand.stacked,
-                covered: false,
-                footprint: stand.footprint(format),
+                covered: here.covered,
+                footprint: here.footprint,
                 parts: parts.collect(),
-            })
+            }
         })
         .collect();
-    stack(&mut standing);
+    lift_stacked(&mut standing);
     standing
 }
 
-/// Lifts what is stacked onto what it is stacked on, which lies dark then and needs no dome.
-fn stack(standing: &mut [Standing<'_>]) {
+/// Lifts what is stacked onto what it is stacked on.
+fn lift_stacked(standing: &mut [Standing<'_>]) {
     for upper in 0..standing.len() {
         if !standing[upper].stacked {
             continue;
         }
-        let footprint = standing[upper].footprint;
-        let mut lift_mm = standing[upper].lift_mm;
-        for lower in standing.iter_mut().filter(|s| !s.stacked) {
-            if lower.footprint.overlaps(&footprint) {
-                lift_mm = lift_mm.max(lower.rim_mm());
-                (lower.covered, lower.domed) = (true, false);
-                lower
-                    .parts
-                    .iter_mut()
-                    .for_each(|part| part.wants_light = false);
-            }
-        }
+        let own = &standing[upper];
+        let below = standing.iter().filter(|s| !s.stacked);
+        let below = below.filter(|s| s.footprint.overlaps(&own.footprint));
+        let lift_mm = below.map(Standing::rim_mm).fold(own.lift_mm, f64::max);
         let own = &mut standing[upper];
         let raised_mm = lift_mm - own.lift_mm;
         own.lift_mm = lift_mm;
@@ -254,6 +254,11 @@ pub(super) fn let_through(s: &Standing<'_>) -> f64 {
     } else {
         1.0
     }
+}
+
+/// All of them as warmth and damp know them.
+pub fn occupants<'a>(standing: &[Standing<'a>]) -> Vec<Occupant<'a>> {
+    standing.iter().map(Standing::occupant).collect()
 }
 
 /// Whether anything among `standing` wants its lamps on.

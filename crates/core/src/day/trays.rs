@@ -10,6 +10,7 @@ use crate::day::measures::Band;
 use crate::day::standing::{Standing, StandingPart, days_here};
 use crate::growth::Behind;
 use crate::growth::seedling::SMALL_FOR_ITS_AGE;
+use crate::light::falloff::Spread;
 use crate::plan::{SoundPlan, Stage};
 
 /// A tray on a date.
@@ -192,4 +193,18 @@ impl TrayOnDay {
             part.cells = None;
         }
     }
+}
+
+/// The light on each of `trays` while the lamps burn, in µmol/m²/s; 0 while they are off.
+pub(super) fn mean_ppfd(trays: &[TrayOnDay], burning: bool) -> Vec<f64> {
+    let mean = |tray: &TrayOnDay| {
+        let cells = tray.parts.iter().flat_map(PartOnDay::ppfd);
+        let cells: Vec<f64> = cells.copied().collect();
+        if burning {
+            Spread::of(&cells).mean
+        } else {
+            0.0
+        }
+    };
+    trays.iter().map(mean).collect()
 }

@@ -17,19 +17,19 @@ use crate::day::harm::{Harm, Harmed};
 use crate::day::light::{BayLight, LightWhy, enough_from};
 use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
-use crate::day::root_zones::{Here, TrayRoots, Whose};
+use crate::day::root_zones::{Here, TrayRoots, Whose, as_it_goes};
 use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
-use crate::day::trays::{PartOnDay, TrayOnDay, trays};
+use crate::day::trays::{TrayOnDay, mean_ppfd, trays};
 use crate::day::water::TrayWater;
 use crate::lamps::start::{Start, Starts};
 use crate::light::colour::Colour;
 use crate::light::daylight::Sill;
-use crate::light::falloff::Spread;
 use crate::plan::SoundPlan;
 use crate::power::{Power, drawn_w};
 use crate::room::{Bay, LOWEST_FACE_MM, Place};
 use crate::season::Reckoned;
+use crate::season::root_zone::Beds;
 use crate::site::air::Air;
 use crate::space::decks::Fits;
 use crate::warmth::around::air_around;
@@ -149,6 +149,7 @@ pub struct Looker<'a> {
     detail: Detail,
     fits: Fits,
     pub(super) light: CellLight<'a>,
+    beds: Beds<'a>,
 }
 
 /// A bay, who stands there, and what bears on it from outside.
@@ -176,6 +177,7 @@ impl<'a> Looker<'a> {
             detail,
             fits: Fits::default(),
             light: CellLight::new(reckoned),
+            beds: reckoned.beds(),
         }
     }
 
@@ -266,18 +268,26 @@ impl<'a> Looker<'a> {
         let light = (!lights.is_empty())
             .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
-        let ppfd = mean_ppfd(&scene, &trays);
+        let ppfd = mean_ppfd(&trays, burning);
         let around = air_around(&plan.site, bay.place, date);
+        let deck_ppfd = if burning {
+            self.beds.deck_ppfd(bay, date)
+        } else {
+            0.0
+        };
         let here = Here {
-            plan,
+            reckoned,
+            deck_ppfd,
             bay,
             standing,
             ppfd: &ppfd,
             around: &around,
             closed: scene.closed.as_deref(),
         };
-        let mut roots = here.trays(self.whose(&scene));
+        let whose = self.whose(&scene);
+        let mut roots = here.trays(whose);
         let (occupied, mats) = (!standing.is_empty(), here.mats_on());
+        as_it_goes(reckoned, &mut self.beds, &mut roots, date);
         let draws = draws::of_bay(bay, burning, occupied, &mats, here.closed);
         // 3. What harms, and how the lamps would hang best.
         let harmed =
@@ -377,18 +387,4 @@ impl<'a> Looker<'a> {
         harmed.until = days.take_while(harms).last().unwrap_or(scene.date);
         Some(harmed)
     }
-}
-
-/// The light on each of `trays` while the lamps burn, in µmol/m²/s; 0 while they are off.
-fn mean_ppfd(scene: &Scene<'_>, trays: &[TrayOnDay]) -> Vec<f64> {
-    let mean = |tray: &TrayOnDay| {
-        let cells = tray.parts.iter().flat_map(PartOnDay::ppfd);
-        let cells: Vec<f64> = cells.copied().collect();
-        if scene.lit_h > 0.0 {
-            Spread::of(&cells).mean
-        } else {
-            0.0
-        }
-    };
-    trays.iter().map(mean).collect()
 }

@@ -7,7 +7,7 @@ use crate::basis::learned::Learned;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::closed_air::ClosedAir;
-use crate::day::root_zones::{Here, Whose};
+use crate::day::root_zones::{Here, Whose, deck_light};
 use crate::day::standing::{Standing, standing_in};
 use crate::learning::estimate::{Estimate, median};
 use crate::learning::evidence::{Asked, Evidence, learned, so_many};
@@ -118,10 +118,12 @@ fn on_mat(
             tier: &place.tiers[bay.tier_index],
             ..*bay
         };
+        let standing_here = &standing[bay.tier_index];
         let here = Here {
-            plan,
+            reckoned: asked.reckoned,
+            deck_ppfd: deck_light(asked.reckoned, &bay, standing_here),
             bay: &bay,
-            standing: &standing[bay.tier_index],
+            standing: standing_here,
             ppfd: &[],
             around: &around,
             closed: closed.as_ref(),

@@ -246,13 +246,20 @@ impl Sill<'_> {
             each.sum::<f64>() / n >= wanted
         };
         // A high sun misses the back of a sill: what counts is the rise out of winter. Light rises
-        // from day to day there, so weeks are tried before days.
-        const WEEK: i32 = 7;
-        let mut weeks = (first..=last).step_by(WEEK as usize).chain([last]);
-        let by = weeks.find(|&i| enough(i))?;
-        ((by - WEEK + 1).max(first)..=by)
-            .find(|&i| enough(i))
-            .map(day)
+        // from day to day there, so months are tried before days.
+        const MONTH: i32 = 28;
+        let mut months = (first..=last).step_by(MONTH as usize).chain([last]);
+        let mut by = months.find(|&i| enough(i))?;
+        let mut not_yet = (by - MONTH).max(first - 1);
+        while by - not_yet > 1 {
+            let between = (by + not_yet) / 2;
+            if enough(between) {
+                by = between;
+            } else {
+                not_yet = between;
+            }
+        }
+        Some(day(by))
     }
 }
 

@@ -49,6 +49,8 @@ impl Plan {
                     humidity: None,
                 },
                 air_from: Vec::new(),
+                envelope: None,
+                lit: Vec::new(),
                 rooms: Vec::new(),
                 months: Vec::new(),
             },

@@ -31,6 +31,7 @@ impl Plan {
         let mut faults = Faults::default();
         let ids = self.look_over(&mut faults);
         faults.verdict()?;
+        self.light_rooms();
         Ok(SoundPlan {
             stretches: self.places.iter().map(Place::stretches).collect(),
             varied: self

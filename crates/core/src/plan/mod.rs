@@ -7,6 +7,7 @@ pub mod divide;
 mod document;
 pub mod happened;
 mod ids;
+pub mod lit_rooms;
 pub mod merge;
 mod next_year;
 pub mod patch;

@@ -1,31 +1,34 @@
 //! The air that trays grow in: a room's, a closed space's, or outdoors.
 
+use std::sync::Arc;
+
 use jiff::civil::Date;
 use rustc_hash::FxHashMap;
 
 use crate::growth::Air;
 use crate::plan::SoundPlan;
 use crate::room::{Bay, BayRef};
+use crate::season::company::{Company, Known};
 use crate::site;
 use crate::warmth::around::{air_around, outdoors};
-use crate::warmth::closed_space::{ClosedSpace, Inside};
-use crate::warmth::tray::wet_m2;
+use crate::warmth::closed_air::Closed;
 
 /// The air of a plan's bays, each reckoned once.
 #[derive(Clone)]
 pub(super) struct Airs<'a> {
     plan: &'a SoundPlan,
-    /// Closed air by place, how it is set, tier, and the day on which what is around it came to be so.
-    closed: FxHashMap<(usize, usize, usize, Option<Date>), Option<Air>>,
+    company: Company<'a>,
+    /// The days on which something changes in a place, in order.
+    turns: FxHashMap<usize, Arc<[Date]>>,
+    /// Closed air by place, tier, how it is set, and the days on which what is around it and in it came to
+    /// be so.
+    closed: FxHashMap<ClosedKey, Option<Air>>,
     /// Air outdoors, by place and date; in the open without a place.
     outdoors: FxHashMap<(Option<usize>, Date), Air>,
 }
 
-/// So many of the trays that ever grow in closed air are there at once (our own estimate).
-const AT_ONCE: f64 = 0.6;
-
-/// The share of a tray that leaves cover half way through.
-const HALF_GROWN: f64 = 0.5;
+/// See [`Airs::closed`].
+type ClosedKey = (usize, usize, usize, Option<Date>, usize);
 
 /// Air that is `air` by day and by night.
 fn grows_in(air: &site::air::Air) -> Air {
@@ -33,9 +36,13 @@ fn grows_in(air: &site::air::Air) -> Air {
 }
 
 impl<'a> Airs<'a> {
-    pub(super) fn new(plan: &'a SoundPlan) -> Self {
+    /// Of `plan`, with everything as it is `known` to happen; with everybody alone where nothing is known
+    /// yet.
+    pub(super) fn new(plan: &'a SoundPlan, known: Option<Known<'a>>) -> Self {
         Self {
             plan,
+            company: Company::of(plan, known),
+            turns: FxHashMap::default(),
             closed: FxHashMap::default(),
             outdoors: FxHashMap::default(),
         }
@@ -68,36 +75,41 @@ impl<'a> Airs<'a> {
         }
         let setting = plan.setting_on(bay.place_index, date);
         let since = plan.site.room_air_since(bay.place.in_room.as_deref(), date);
-        let known = self
-            .closed
-            .entry((bay.place_index, setting, bay.tier_index, since))
-            .or_insert_with(|| closed(plan, &bay, around()));
+        if bay.place.shares_air(bay.tier_index).is_none() {
+            return grows_in(&around());
+        }
+        let company = self.company;
+        let turns = self.turns.entry(bay.place_index);
+        let turns = turns.or_insert_with(|| company.turns(bay.place_index).into());
+        let turn = turns.partition_point(|day| *day <= date);
+        let key = (bay.place_index, bay.tier_index, setting, since, turn);
+        let known = self.closed.entry(key);
+        let known = *known.or_insert_with(|| closed(plan, company, &bay, date, around()));
         known.unwrap_or_else(|| grows_in(&around()))
     }
 }
 
-/// The closed air of `bay`, its mats off and its lamps on, with the air `around` it; `None` in the open.
-fn closed(plan: &SoundPlan, bay: &Bay<'_>, around: site::air::Air) -> Option<Air> {
-    let space = ClosedSpace::around(bay.place, bay.tier_index)?;
-    let tiers = space.tiers();
-    let here = |tray: &&crate::plan::Tray| tray.stands.iter().any(|s| s.bay.place == bay.place.id);
-    let formats = || plan.trays.iter().filter(here).map(|tray| plan.format(tray));
-    let inside = Inside {
-        lit: tiers
-            .clone()
-            .map(|i| !bay.place.tiers[i].lamps.is_empty())
-            .collect(),
-        heat: 0.0,
-        grown: true,
-        wet_kg: AT_ONCE * formats().map(|format| format.wet_kg).sum::<f64>(),
-        wet_m2: AT_ONCE
-            * formats()
-                .map(|format| wet_m2(format, HALF_GROWN))
-                .sum::<f64>(),
-        around,
+/// The closed air of `bay` on `date` for what grows there, with the air `around` it; `None` in the open.
+fn closed<'a>(
+    plan: &'a SoundPlan,
+    company: Company<'a>,
+    bay: &Bay<'_>,
+    date: Date,
+    around: site::air::Air,
+) -> Option<Air> {
+    let tiers = bay.place.tiers.iter().enumerate();
+    let on_tier = |(tier_index, tier)| {
+        let bay = Bay {
+            tier,
+            tier_index,
+            ..*bay
+        };
+        company.in_bay(&bay, date, None)
     };
-    let (_, day) = space.day(&plan.site, &inside, None)?;
-    let shelf = day.shelves.get(bay.tier_index - tiers.start)?;
+    let occupants: Vec<_> = tiers.map(on_tier).collect();
+    let index = bay.tier_index;
+    let air = Closed::that_grows(&plan.site, bay.place, index, &occupants, around)?;
+    let shelf = air.on_tier(index).shelf?;
     Some(Air {
         mean_c: shelf.mean_c,
         day_over_night_k: shelf.most_c - shelf.least_c,

@@ -9,7 +9,6 @@ use crate::crops::Crop;
 use crate::plan::{SoundPlan, Sowing};
 use crate::season::pace::Pace;
 use crate::season::past::Past;
-use crate::season::planting_out::usually_out;
 
 /// Slow emergence brings the day to sow forward by no more than so many days: what takes longer is a
 /// want of warmth, and no reason to sow in the winter before (our own estimate).
@@ -100,7 +99,7 @@ pub(super) fn counted(
     past: &Past,
 ) -> Counted {
     let crop = plan.crop(sowing);
-    let usual = plus_days(usually_out(plan, crop), sowing.shift_days);
+    let usual = plus_days(plan.usually_out(crop), sowing.shift_days);
     let chosen = past.sown.or(sowing.sow_on);
     let fixed = chosen.or(flat);
     // Who sows later plants out later, as soon as the plants are ready.

@@ -11,40 +11,28 @@ use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing, Stage, Tray};
 use crate::season::airs::Airs;
+use crate::season::company::Known;
 use crate::season::counting::{Counted, counted};
 use crate::season::how_many;
 use crate::season::in_bed::InBed;
-use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::Moments;
-use crate::season::pace::Paces;
+use crate::season::paces::Paces;
 use crate::season::past::Past;
-use crate::season::planting_out::usually_out;
 use crate::season::potting::Potting;
 use crate::season::root_zone::Beds;
 use crate::season::sharing::day_of_flat;
 use crate::season::sowing_dates::{DatesWhy, SowingDates};
 use crate::season::spot_light::SpotLights;
 
-/// The dates of every sowing, in the plan's order.
-pub fn dates(plan: &SoundPlan) -> Vec<SowingDates> {
-    dates_again(plan, &Fields::default())
-}
-
-/// The same as [`dates`] for somebody who asks again and again: light that `fields` remembers is not
-/// reckoned anew.
-pub fn dates_again(plan: &SoundPlan, fields: &Fields) -> Vec<SowingDates> {
-    let mut lights = SpotLights::new(plan, fields);
-    dates_in(plan, &mut Airs::new(plan), &mut lights)
-}
-
-/// The same in air and light that others want to know as well.
+/// When everything happens with everybody where they are `known` to stand.
 pub(super) fn dates_in<'a>(
     plan: &'a SoundPlan,
-    airs: &mut Airs<'a>,
-    lights: &mut SpotLights<'a>,
+    fields: &'a Fields,
+    known: Option<Known<'a>>,
+    lights: &mut SpotLights<'_>,
 ) -> Vec<SowingDates> {
-    let mut beds = Beds::new(plan);
-    let outdoors = YearOutdoors::of(plan);
+    let airs = &mut Airs::new(plan, known);
+    let mut beds = Beds::new(plan, fields, known);
     let mut dates: Vec<SowingDates> = plan
         .sowings
         .iter()
@@ -87,22 +75,17 @@ pub(super) fn dates_in<'a>(
             dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, airs, lights);
         }
     }
-    for (dates, sowing) in dates.iter_mut().zip(&plan.sowings) {
-        if sowing.stays.is_none() {
-            dates.in_the_bed = outdoors.in_the_bed(plan.crop(sowing), dates.out);
-        }
-    }
     dates
 }
 
 /// Counts back from the last frost: planting out so many weeks after it, sowing so many weeks
 /// before that, and earlier still by the days that emergence here takes longer than at the
 /// temperature advised for the crop. What is sown in a flat with others is sown on its day.
-fn dates_of(
-    plan: &SoundPlan,
-    sowing: &Sowing,
+fn dates_of<'a>(
+    plan: &'a SoundPlan,
+    sowing: &'a Sowing,
     flat: Option<(&Tray, Date)>,
-    beds: &mut Beds<'_>,
+    beds: &mut Beds<'a>,
     airs: &mut Airs<'_>,
     lights: &mut SpotLights<'_>,
 ) -> SowingDates {
@@ -223,7 +206,7 @@ fn dates_of(
                 say!("planted out on {day}, as you logged", day = day)
             } else if let Some(day) = sowing.out_on {
                 say!("the day you chose, {day}", day = day)
-            } else if out > plus_days(usually_out(plan, crop), sowing.shift_days) {
+            } else if out > plus_days(plan.usually_out(crop), sowing.shift_days) {
                 say!(
                     "{weeks} after sowing on {sow}: the plants are not ready before",
                     weeks = Quantity::Weeks.of(sowing.packet_weeks.unwrap_or(crop.weeks_indoors)),

@@ -3,6 +3,7 @@
 use jiff::civil::Date;
 
 use crate::crops::emergence::EmergenceCurve;
+use crate::crops::rates::until_up;
 use crate::plan::{SoundPlan, Sowing};
 use crate::season::counting::Late;
 use crate::season::root_zone::Beds;
@@ -25,10 +26,10 @@ const HOURS: usize = 24;
 impl InBed {
     /// Of `sowing`, which is sown on the day that `sow` says for so many days late: sown earlier because
     /// it comes up late, it lies in what is there then.
-    pub(super) fn of(
-        plan: &SoundPlan,
-        sowing: &Sowing,
-        beds: &mut Beds<'_>,
+    pub(super) fn of<'a>(
+        plan: &'a SoundPlan,
+        sowing: &'a Sowing,
+        beds: &mut Beds<'a>,
         sow: impl Fn(Late) -> Date,
     ) -> Self {
         if let Some(c) = sowing.root_zone_c {
@@ -45,7 +46,10 @@ impl InBed {
 
     fn in_mix(plan: &SoundPlan, sowing: &Sowing, bed_c: Vec<f64>) -> Self {
         let crop = plan.crop(sowing);
-        let emergence_days = crop.curve().days_over(&bed_c);
+        let emergence_days = crop
+            .curve()
+            .showing(&bed_c)
+            .map(|showing| showing.half_days);
         let own = until_up(&bed_c, emergence_days);
         let mean_c = own.iter().sum::<f64>() / own.len() as f64;
         Self {
@@ -69,11 +73,4 @@ impl InBed {
         let own = until_up(&self.bed_c, self.emergence_days);
         own.iter().map(|&c| curve.share(c)).sum::<f64>() / own.len() as f64
     }
-}
-
-/// The hours of `bed_c` until seed that takes so many days is up: whole days.
-fn until_up(bed_c: &[f64], emergence_days: Option<f64>) -> &[f64] {
-    let days = emergence_days.map(|days| days.ceil().max(1.0) as usize);
-    let hours = days.map_or(bed_c.len(), |days| days * HOURS);
-    &bed_c[..hours.min(bed_c.len())]
 }

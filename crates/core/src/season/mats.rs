@@ -9,7 +9,7 @@ use crate::basis::units::{Quantity, area_m2};
 use crate::basis::words::{Statement, say};
 use crate::crops::Crop;
 use crate::crops::showing::Outcome;
-use crate::plan::{SoundPlan, Stage};
+use crate::plan::{SoundPlan, Sowing, Stage};
 use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
 use crate::season::root_zone::Beds;
@@ -82,7 +82,7 @@ impl MatSeason {
     /// The mats of `plan`, whose sowings have `dates`.
     pub fn of(reckoned: &Reckoned<'_>) -> Self {
         let (plan, dates) = (reckoned.plan, &reckoned.dates);
-        let mut beds = Beds::new(plan);
+        let mut beds = reckoned.beds();
         let mut sowings: Vec<MatWorth> = plan
             .sowings
             .iter()
@@ -162,11 +162,11 @@ pub fn is_warm_enough(outcome: &Outcome, crop: &Crop) -> bool {
 }
 
 impl MatWorth {
-    fn of(
-        plan: &SoundPlan,
-        sowing: &crate::plan::Sowing,
+    fn of<'a>(
+        plan: &'a SoundPlan,
+        sowing: &'a Sowing,
         dates: &SowingDates,
-        beds: &mut Beds<'_>,
+        beds: &mut Beds<'a>,
     ) -> Self {
         let crop = plan.crop(sowing);
         let curve = crop.curve();
@@ -313,6 +313,7 @@ mod tests {
     #[test]
     fn so_many_places_as_trays_want_one_on_the_fullest_day() {
         let season = of(|plan| {
+            (plan.site.air.day_c, plan.site.air.night_c) = (16.0, 14.0);
             for id in ["tc1", "tc2"] {
                 tray(plan, id).stands[0].bay = bay("coat", "t2");
             }

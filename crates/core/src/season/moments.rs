@@ -39,9 +39,6 @@ impl Moments {
         sow: Date,
         [first, quarter, half, all]: [Option<Date>; 4],
     ) -> Self {
-        // Cuttings stand in the light from the first day.
-        let in_light =
-            crop.germinates_in == GerminatesIn::Light || crop.grown_from != GrownFrom::Seed;
         let bears = crop.dark_days.floor() as i32;
         let spoils = first.map(|first| plus_days(first, bears));
         Self {
@@ -49,7 +46,11 @@ impl Moments {
             quarter,
             half,
             all,
-            lamps_on: if in_light { Some(sow) } else { first.or(half) },
+            lamps_on: if in_light(crop) {
+                Some(sow)
+            } else {
+                first.or(half)
+            },
             into_light: half.map(|half| spoils.map_or(half, |day| day.min(half))),
         }
     }
@@ -65,6 +66,11 @@ impl Moments {
             into_light: Some(day),
         }
     }
+}
+
+/// Whether the lamps of `crop` burn from sowing on: cuttings stand in the light from the first day.
+pub(super) fn in_light(crop: &Crop) -> bool {
+    crop.germinates_in == GerminatesIn::Light || crop.grown_from != GrownFrom::Seed
 }
 
 impl SowingDates {

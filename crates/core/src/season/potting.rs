@@ -9,7 +9,7 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::crops::Crop;
 use crate::growth::roots::days_to_fill;
 use crate::plan::{SoundPlan, Sowing, Tray};
-use crate::season::pace::Paces;
+use crate::season::paces::Paces;
 use crate::season::sowing_dates::PottingDay;
 
 /// When a sowing is potted on.

@@ -9,11 +9,13 @@ use crate::light::surfaces::Cover;
 use crate::plan::{SoundPlan, Tray};
 use crate::room::Bay;
 use crate::season::airs::Airs;
-use crate::season::dates::dates_in;
+use crate::season::company::Known;
 use crate::season::growing::Growing;
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
 use crate::season::moments::TrayMoments;
+use crate::season::root_zone::Beds;
+use crate::season::settled::settled;
 use crate::season::sowing_dates::SowingDates;
 use crate::season::spot_light::SpotLights;
 use crate::season::stays::{Stay, stays};
@@ -46,18 +48,24 @@ impl<'a> Reckoned<'a> {
     /// Of `plan`; light that `fields` remembers is not reckoned anew.
     pub fn of(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
         light_up(plan, fields);
-        let (mut airs, mut lights) = (Airs::new(plan), SpotLights::new(plan, fields));
-        let dates = dates_in(plan, &mut airs, &mut lights);
-        let moments = TrayMoments::all(plan, &dates);
+        let mut lights = SpotLights::new(plan, fields);
+        let (dates, moments) = settled(plan, fields, &mut lights);
+        let airs = Airs::new(
+            plan,
+            Some(Known {
+                dates: &dates,
+                moments: &moments,
+            }),
+        );
         Self {
             stays: stays(plan, &moments),
             unplaced: unplaced(plan, &moments),
             growing: Growing::of(plan, &dates, &moments, airs, lights),
             how_many: how_many::all(plan, &dates),
             starts: Starts::default(),
-            moments,
             plan,
             fields,
+            moments,
             dates,
         }
     }
@@ -66,6 +74,15 @@ impl<'a> Reckoned<'a> {
     pub fn moments_of(&self, tray: &Tray) -> TrayMoments {
         let known = self.plan.tray_index(&tray.id).map(|i| self.moments[i]);
         known.unwrap_or_else(|| TrayMoments::of(self.plan, tray, &self.dates))
+    }
+
+    /// The root zones in which its seed lies.
+    pub fn beds(&self) -> Beds<'_> {
+        let known = Known {
+            dates: &self.dates,
+            moments: &self.moments,
+        };
+        Beds::new(self.plan, self.fields, Some(known))
     }
 
     /// How much to sow of the sowing called `id`.

@@ -1,89 +1,156 @@
-//! What seed lies in while it germinates: the root zone that its tray will have there.
+//! What seed lies in while it germinates: the root zone of its tray, among those who stand there with it.
 
-use crate::basis::dates::{days_between, plus_days};
-use crate::plan::{SoundPlan, Sowing, Stage};
-use crate::room::Place;
-use crate::room::container::TrayFormat;
-use crate::warmth::around::{air_around, changes_after};
-use crate::warmth::chamber::ChamberDay;
-use crate::warmth::closed_space::{ClosedSpace, Inside};
-use crate::warmth::mat::mat_under;
-use crate::warmth::transfer::air_through_day;
-use crate::warmth::tray;
-use crate::warmth::tray::TrayHere;
+use std::sync::Arc;
+
 use jiff::civil::Date;
 use rustc_hash::FxHashMap;
 
-/// Root zones of a plan's sowings, all closed air reckoned once.
-pub(super) struct Beds<'a> {
+use crate::basis::dates::{days_between, plus_days};
+use crate::basis::work::go_on;
+use crate::crops::showing::Outcome;
+use crate::light::bay::BayField;
+use crate::light::fields::Fields;
+use crate::light::surfaces::Cover;
+use crate::plan::{SoundPlan, Sowing, Stage, Tray};
+use crate::room::{Bay, Place, Tier};
+use crate::season::company::{Company, Known, Sown};
+use crate::warmth::around::{air_around, changes_after};
+use crate::warmth::bed::{Bed, in_steps};
+use crate::warmth::closed_air::Closed;
+use crate::warmth::closed_space::ClosedSpace;
+use crate::warmth::occupant::Occupant;
+use crate::warmth::transfer::air_through_day;
+
+/// Root zones of a plan's sowings.
+#[derive(Debug)]
+pub struct Beds<'a> {
     plan: &'a SoundPlan,
-    /// By place, lowest tier, and the day on which what is around it came to be so.
-    closed: FxHashMap<(usize, usize, Option<Date>), Option<Closed>>,
+    fields: &'a Fields,
+    company: Company<'a>,
+    /// The days on which something changes in a place, in order.
+    turns: FxHashMap<usize, Arc<[Date]>>,
+    /// What comes up when of a sowing in a tray, by their indices.
+    outcomes: FxHashMap<(usize, usize), Outcome>,
+    /// Light on the deck of a bay as it is set.
+    deck_ppfd: FxHashMap<(usize, usize, usize), f64>,
 }
 
-/// Closed air that trays germinate in.
-struct Closed {
-    first_tier: usize,
-    thermostat_in_air: bool,
-    day: ChamberDay,
-}
-
-/// How much of a tray's sides stand free among neighbours that come and go (our own estimate).
-const FREE_SIDES: f64 = 0.5;
 /// Who has not come up after so many days is not waited for.
 const MOST_DAYS: i32 = 60;
-/// What changes from day to day is reckoned once in so many.
-const STEP_DAYS: i32 = 7;
-/// How many of the trays that ever germinate in a chamber are there at once (our own estimate).
-const AT_ONCE: f64 = 0.4;
+
+/// The light of the lamps on the deck of `bay` while it is bare, in µmol/m²/s, as coarse as warmth minds.
+pub fn deck_ppfd(bay: &Bay<'_>, fields: &Fields) -> f64 {
+    if bay.tier.lamps.is_empty() {
+        return 0.0;
+    }
+    in_steps(BayField::new(bay, Cover::default(), fields).mean_on_deck())
+}
 
 impl<'a> Beds<'a> {
-    pub(super) fn new(plan: &'a SoundPlan) -> Self {
+    /// Of `plan`, whose light `fields` remembers, with everything as it is `known` to happen; with
+    /// everybody alone where nothing is known yet.
+    pub(super) fn new(plan: &'a SoundPlan, fields: &'a Fields, known: Option<Known<'a>>) -> Self {
         Self {
             plan,
-            closed: FxHashMap::default(),
+            fields,
+            company: Company::of(plan, known),
+            turns: FxHashMap::default(),
+            outcomes: FxHashMap::default(),
+            deck_ppfd: FxHashMap::default(),
         }
     }
 
     /// The root zone of the first tray with `sowing` in it, hour by hour while it germinates after it was
     /// sown on `sown`, in °C; the room's air where it stands nowhere. One day where they are all alike.
-    pub(super) fn root_zone_c(&mut self, sowing: &Sowing, sown: Date) -> Vec<f64> {
-        self.through(sowing, sown, true)
+    pub(super) fn root_zone_c(&mut self, sowing: &'a Sowing, sown: Date) -> Vec<f64> {
+        self.through(self.plan.sown_in(&sowing.id).next(), sowing, sown, true)
     }
 
     /// The same with no mat under it.
-    pub(super) fn without_mat_c(&mut self, sowing: &Sowing, sown: Date) -> Vec<f64> {
-        self.through(sowing, sown, false)
+    pub(super) fn without_mat_c(&mut self, sowing: &'a Sowing, sown: Date) -> Vec<f64> {
+        self.through(self.plan.sown_in(&sowing.id).next(), sowing, sown, false)
     }
 
-    fn through(&mut self, sowing: &Sowing, sown: Date, on_mat: bool) -> Vec<f64> {
+    /// What comes up when of the sowing at `sowing` in the tray at `tray`, sown on `sown`.
+    pub fn outcome(&mut self, tray: usize, sowing: usize, sown: Date) -> &Outcome {
         let plan = self.plan;
-        let stand = plan.sown_in(&sowing.id).next();
-        let stand = stand.and_then(|tray| tray.stand_in(Stage::Germinate));
-        let place = stand.and_then(|stand| plan.place(&stand.bay.place));
+        if !self.outcomes.contains_key(&(tray, sowing)) {
+            let own = &plan.sowings[sowing];
+            let bed_c = self.of_part_c(&plan.trays[tray], own, sown);
+            let crop = plan.crop(own);
+            let outcome = Outcome::of(crop, &crop.curve(), &bed_c);
+            self.outcomes.insert((tray, sowing), outcome);
+        }
+        &self.outcomes[&(tray, sowing)]
+    }
+
+    /// What `sowing` lies in within `tray` after it was sown on `sown`: as its grower says, or as the tray's
+    /// root zone is, hour by hour in °C.
+    pub fn of_part_c(&mut self, tray: &'a Tray, sowing: &'a Sowing, sown: Date) -> Vec<f64> {
+        match sowing.root_zone_c {
+            Some(c) => vec![c],
+            None => self.through(Some(tray), sowing, sown, true),
+        }
+    }
+
+    fn through(
+        &mut self,
+        tray: Option<&'a Tray>,
+        sowing: &'a Sowing,
+        sown: Date,
+        on_mat: bool,
+    ) -> Vec<f64> {
+        let own = tray.map(|tray| self.company.sown(tray, &sowing.id, sown));
+        let later_days = own.map_or(0, |own| own.later_days);
         let end = plus_days(sown, MOST_DAYS);
-        let mut list = Vec::new();
+        let mut stretches: Vec<(Vec<f64>, i32)> = Vec::new();
         let mut from = sown;
         while from < end {
-            let changes = match place {
-                Some(place) => changes_after(&plan.site, place, from),
-                None => plan.site.room_air_changes_after(None, from),
-            };
-            let hours = self
-                .computed(sowing, from, on_mat)
-                .unwrap_or_else(|| self.in_air(place, from));
-            let until = match changes {
-                None if list.is_empty() => return hours,
-                // Outdoors each day differs from the last, but not by much.
-                Some(next) => next.max(plus_days(from, STEP_DAYS)).min(end),
-                None => end,
-            };
-            for _ in 0..days_between(from, until) {
-                list.extend_from_slice(&hours);
+            go_on();
+            // Once all of it is up nobody minds: its last day stands for the rest.
+            let stand = own.and_then(|own| self.company.bed_of(&own, from));
+            let known = tray.is_some_and(|tray| tray.stand_in(Stage::Germinate).is_some());
+            if known && stand.is_none() && !stretches.is_empty() {
+                if let Some((_, days)) = stretches.last_mut() {
+                    *days += days_between(from, end);
+                }
+                break;
             }
+            let bay = stand.and_then(|stand| self.plan.bay_on(&stand.bay, from));
+            let day = own.zip(bay);
+            let hours = day.and_then(|(own, bay)| self.computed(&own, &bay, from, on_mat));
+            let hours = hours.unwrap_or_else(|| self.in_air(bay.map(|bay| bay.place), from));
+            let until = self.stays_until(bay.as_ref(), from, later_days).min(end);
+            stretches.push((hours, days_between(from, until)));
             from = until;
         }
-        list
+        in_hours(stretches)
+    }
+
+    /// The day after `from` on which what is around `bay`, or in it, may be another.
+    fn stays_until(&mut self, bay: Option<&Bay<'_>>, from: Date, later_days: i32) -> Date {
+        let plan = self.plan;
+        let air = match bay {
+            Some(bay) => {
+                let next = changes_after(&plan.site, bay.place, from);
+                next.map(|next| next.max(plus_days(from, self.company.step_days())))
+            }
+            None => plan.site.room_air_changes_after(None, from),
+        };
+        let turn = bay.and_then(|bay| {
+            let company = self.company;
+            let turns = self.turns.entry(bay.place_index);
+            let turns = turns.or_insert_with(|| company.turns(bay.place_index).into());
+            let next = |from: Date| {
+                turns
+                    .get(turns.partition_point(|day| *day <= from))
+                    .copied()
+            };
+            // Its own turns come so much later.
+            let own = next(plus_days(from, -later_days)).map(|day| plus_days(day, later_days));
+            next(from).into_iter().chain(own).min()
+        });
+        air.into_iter().chain(turn).min().unwrap_or(Date::MAX)
     }
 
     /// The air where it stands, or the room's, hour by hour on `date`.
@@ -96,87 +163,86 @@ impl<'a> Beds<'a> {
         air_through_day(air.day_c, air.night_c).to_vec()
     }
 
-    fn computed(&mut self, sowing: &Sowing, date: Date, on_mat: bool) -> Option<Vec<f64>> {
+    fn computed(
+        &mut self,
+        own: &Sown<'a>,
+        bay: &Bay<'_>,
+        date: Date,
+        on_mat: bool,
+    ) -> Option<Vec<f64>> {
         let plan = self.plan;
-        let tray = plan.sown_in(&sowing.id).next()?;
-        let stand = tray.stand_in(Stage::Germinate)?;
-        let bay = plan.bay(&stand.bay)?;
-        let around = air_around(&plan.site, bay.place, date);
-        let format = plan.format(tray);
-        let damp = bay.place.keeps_damp_in();
-        let here = TrayHere {
-            format,
-            mat: mat_under(bay.tier, &stand.footprint(format)).filter(|_| on_mat),
-            free_sides: FREE_SIDES,
-            domed: format.dome_height_mm.is_some() && !damp,
-            ppfd: 0.0,
-            leaves: 0.0,
+        let bare;
+        let place = if on_mat {
+            bay.place
+        } else {
+            bare = without_mats(bay.place, bay.tier_index);
+            &bare
         };
-        let closed = self.closed(bay.place_index, bay.tier_index, here, date);
-        let shelf = closed.and_then(|air| {
-            let shelf = bay.tier_index - air.first_tier;
-            Some((air.day.shelves.get(shelf)?, air))
+        let around = air_around(&plan.site, place, date);
+        let mut occupants: Vec<Vec<Occupant<'a>>> = vec![Vec::new(); place.tiers.len()];
+        let space = ClosedSpace::around(place, bay.tier_index);
+        let tiers = space
+            .as_ref()
+            .map_or_else(|| bay.tier_index..bay.tier_index + 1, |space| space.tiers());
+        for tier_index in tiers {
+            let bay = Bay {
+                tier: &bay.place.tiers[tier_index],
+                tier_index,
+                ..*bay
+            };
+            occupants[tier_index] = self.company.in_bay(&bay, date, Some(own));
+        }
+        let closed = space.and_then(|_| {
+            let around = around.clone();
+            Closed::around(&plan.site, place, bay.tier_index, &occupants, around)
         });
-        let set_up = tray::root_zone(
-            &around,
-            bay.place,
-            bay.tier_index,
-            here,
-            shelf.map(|(shelf, _)| shelf),
-        );
-        let set_up = match shelf.filter(|(_, air)| air.thermostat_in_air) {
-            Some((_, air)) => set_up.switched_elsewhere(air.day.duty),
-            None => set_up,
+        let here = &occupants[bay.tier_index];
+        let burns = here.iter().any(|s| s.wants_lamps);
+        let bed = Bed {
+            around: &around,
+            place,
+            tier_index: bay.tier_index,
+            occupants: here,
+            deck_ppfd: if burns {
+                self.deck_ppfd(bay, date)
+            } else {
+                0.0
+            },
+            closed: closed.as_ref().map(|air| air.on_tier(bay.tier_index)),
         };
-        Some(tray::zone_day(set_up)?.root_zone_c().to_vec())
+        let i = here.iter().position(|s| s.tray == own.tray.id)?;
+        Some(bed.day(i, None)?.root_zone_c().to_vec())
     }
 
-    /// The closed air of a tier, with its mats on and its lamps off.
-    fn closed(
-        &mut self,
-        place: usize,
-        tier: usize,
-        on_mat: TrayHere<'_>,
-        date: Date,
-    ) -> Option<&Closed> {
-        let plan = self.plan;
-        let place_of = &plan.places[place];
-        let space = ClosedSpace::around(place_of, tier)?;
-        let first_tier = space.tiers().start;
-        let reckon = || {
-            let id = &plan.places[place].id;
-            let here = |tray: &&crate::plan::Tray| {
-                let stand = tray.stand_in(Stage::Germinate);
-                !tray.potted && stand.is_some_and(|stand| stand.bay.place == *id)
-            };
-            let formats = || plan.trays.iter().filter(here).map(|tray| plan.format(tray));
-            let damp = place_of.keeps_damp_in();
-            let open = |format: &&TrayFormat| damp || format.dome_height_mm.is_none();
-            let inside = Inside {
-                lit: space
-                    .tiers()
-                    .map(|i| place_of.tiers[i].lamps_germinating)
-                    .collect(),
-                heat: 1.0,
-                grown: false,
-                wet_kg: AT_ONCE * formats().map(|format| format.wet_kg).sum::<f64>(),
-                wet_m2: AT_ONCE
-                    * formats()
-                        .filter(open)
-                        .map(|f| tray::wet_m2(f, 0.0))
-                        .sum::<f64>(),
-                around: air_around(&plan.site, place_of, date),
-            };
-            let on_mat = on_mat.mat.is_some().then_some((tier, on_mat));
-            Some(Closed {
-                first_tier,
-                thermostat_in_air: space.thermostat_in_air(),
-                day: space.day(&plan.site, &inside, on_mat)?.1,
-            })
-        };
-        let room = place_of.in_room.as_deref();
-        let since = plan.site.room_air_since(room, date);
-        let known = self.closed.entry((place, first_tier, since));
-        known.or_insert_with(reckon).as_ref()
+    /// The light on the deck of `bay` while its lamps burn, as it is set on `date`.
+    pub fn deck_ppfd(&mut self, bay: &Bay<'_>, date: Date) -> f64 {
+        let setting = self.plan.setting_on(bay.place_index, date);
+        let known = self
+            .deck_ppfd
+            .entry((bay.place_index, setting, bay.tier_index));
+        *known.or_insert_with(|| deck_ppfd(bay, self.fields))
     }
+}
+
+/// `place` with no mats on its tier `index`.
+fn without_mats(place: &Place, index: usize) -> Place {
+    let mut place = place.clone();
+    let tier: &mut Tier = &mut place.tiers[index];
+    tier.mats.clear();
+    place
+}
+
+/// Hour by hour, each day of hours for so many days; one day where they are all alike.
+fn in_hours(stretches: Vec<(Vec<f64>, i32)>) -> Vec<f64> {
+    let alike = stretches.windows(2).all(|pair| pair[0].0 == pair[1].0);
+    if alike {
+        return stretches.into_iter().next().map_or_else(Vec::new, |s| s.0);
+    }
+    let mut all = Vec::with_capacity(MOST_DAYS as usize * 24);
+    for (hours, days) in stretches {
+        for _ in 0..days {
+            all.extend_from_slice(&hours);
+        }
+    }
+    all
 }

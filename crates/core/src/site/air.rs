@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
+use crate::site::room_size::RoomSize;
 
 /// The air of a room, as a thermometer between the shelves shows it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -43,6 +44,13 @@ pub struct OtherRoom {
     /// What that is from later dates on; empty where it stays as it is.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub air_from: Vec<AirFrom>,
+    /// How large it is and what is around it: with it the air above is the air without its lamps, and they
+    /// warm it; left out, the air is taken as it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub size: Option<RoomSize>,
+    /// Its air with its lamps, as it is reckoned for a sound plan; empty where they are not.
+    #[serde(skip)]
+    pub(crate) lit: Vec<AirFrom>,
 }
 
 /// So many other rooms, and changes of a room's air, a plan may have.
@@ -93,7 +101,8 @@ impl<'a> RoomAirs<'a> {
 }
 
 impl OtherRoom {
-    pub(super) fn airs(&self) -> RoomAirs<'_> {
+    /// Its air without lamps that warm it.
+    pub(super) fn unlit(&self) -> RoomAirs<'_> {
         RoomAirs {
             first: &self.air,
             from: &self.air_from,
@@ -107,7 +116,10 @@ pub(super) fn check_rooms(rooms: &[OtherRoom], at: &Pointer, faults: &mut Faults
         let at = at.at(i);
         faults.id(&at.at("id"), &room.id);
         faults.name(&at.at("name"), &room.name);
-        room.airs().check(&at, faults);
+        room.unlit().check(&at, faults);
+        if let Some(size) = &room.size {
+            size.check(&at.at("size"), faults);
+        }
     }
     faults.unique(at, rooms.iter().map(|room| room.id.as_str()));
 }

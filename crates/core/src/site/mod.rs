@@ -6,6 +6,7 @@ pub mod home;
 pub mod minima;
 pub mod outdoors;
 pub mod prices;
+pub mod room_size;
 pub mod tariff;
 
 use jiff::civil::Date;
@@ -15,6 +16,7 @@ use utoipa::ToSchema;
 use air::{Air, AirFrom, OtherRoom, RoomAirs, check_rooms};
 use frost::{FrostRecord, LAST_FROST_SD_DAYS};
 use outdoors::{MonthAir, Year, check_months};
+use room_size::Envelope;
 use tariff::HourPrices;
 
 use crate::basis::clock::{Burning, ClockSpan, DAY_H};
@@ -70,6 +72,13 @@ pub struct Site {
     /// What it is from later dates on; empty where it stays as it is.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub air_from: Vec<AirFrom>,
+    /// What is around the room: with it the air above is the air without its lamps, and they warm it; left
+    /// out, the air is taken as it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub envelope: Option<Envelope>,
+    /// The air of the room with its lamps, as it is reckoned for a sound plan; empty where they are not.
+    #[serde(skip)]
+    pub(crate) lit: Vec<AirFrom>,
     /// Other rooms in which trays stand; empty where there is one alone.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub rooms: Vec<OtherRoom>,
@@ -161,20 +170,44 @@ impl Site {
             let at = at.at("of_cloudless");
             faults.number(&at, share, 0.05..=1.0, Quantity::Share);
         }
-        self.airs(None).check(at, faults);
+        self.unlit(None).check(at, faults);
         check_rooms(&self.rooms, &at.at("rooms"), faults);
         check_months(&self.months, &at.at("months"), faults);
     }
 
     fn airs(&self, room: Option<&str>) -> RoomAirs<'_> {
-        let other = room.and_then(|id| self.rooms.iter().find(|room| room.id == id));
-        other.map_or(
-            RoomAirs {
-                first: &self.air,
-                from: &self.air_from,
-            },
-            OtherRoom::airs,
-        )
+        let (unlit, lit) = (
+            self.unlit(room),
+            self.other(room).map_or(&self.lit, |room| &room.lit),
+        );
+        // With its lamps where they are reckoned.
+        if lit.is_empty() {
+            unlit
+        } else {
+            RoomAirs { from: lit, ..unlit }
+        }
+    }
+
+    fn other(&self, room: Option<&str>) -> Option<&OtherRoom> {
+        room.and_then(|id| self.rooms.iter().find(|room| room.id == id))
+    }
+
+    fn unlit(&self, room: Option<&str>) -> RoomAirs<'_> {
+        let own = RoomAirs {
+            first: &self.air,
+            from: &self.air_from,
+        };
+        self.other(room).map_or(own, OtherRoom::unlit)
+    }
+
+    /// The same air as it is without lamps that warm it.
+    pub(crate) fn unlit_air(&self, room: Option<&str>, date: Date) -> &Air {
+        self.unlit(room).on(date)
+    }
+
+    /// The dates on which that changes.
+    pub(crate) fn unlit_changes(&self, room: Option<&str>) -> impl Iterator<Item = Date> {
+        self.unlit(room).from.iter().map(|change| change.from)
     }
 
     /// The air of the room called `room` on `date`; of the one that the plan draws where none is named.

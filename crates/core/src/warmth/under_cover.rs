@@ -231,6 +231,7 @@ fn enclosed(
             _ => outdoors.night_c - swing_k,
         },
         humidity: outdoors.humidity,
+        lamps: Vec::new(),
         heating: cover.heated_c.map(|set_c| Heating {
             set_c,
             under_k: 1.0,

@@ -1,4 +1,4 @@
-"""Air under glass and in closed boxes by a general solver: writes enclosed.json.
+"""Air under glass, in rooms with lamps and in closed boxes by a general solver: writes enclosed.json.
 
 The equations are those of core/src/warmth/enclosed/ and of chamber/ with one shelf, written down
 independently: one air, one store of heat, one amount of vapour. scipy's LSODA integrates them in continuous
@@ -59,6 +59,7 @@ def run(s, hours=48):
         if "heating" in s:
             h = s["heating"]
             heat = h["most_w"] * min(1, max(0, (h["set_c"] - air) / h["under_k"]))
+        heat += sum(l["watts"] for l in s.get("lamps", []) if within(hour, l["from_h"], l["hours"]))
         inner = air - s.get("dew_share", 0) * (air - sees)
         evaporates = SPEED * s.get("wet_m2", 0) * max(0, saturated(store) - vapour)
         condenses = SPEED * s.get("dew_m2", 0) * max(0, vapour - saturated(inner))
@@ -221,14 +222,43 @@ CASES = {
         opening=hatch(300.0, 18.0)),
 }
 
+def room(**more):
+    """12 m2 of room in a house, 2.4 m high, as it is without its lamps, and 1 kW of them."""
+    base = {
+        "volume_m3": 28.8, "cover_w_k": 46.0, "leak_m3_h": 14.4, "store_j_k": 2.9e6, "store_w_k": 290.0,
+        "day_c": 19.0, "night_c": 16.0, "humidity": 0.5, "wet_m2": 1.5,
+        "lamps": [{"watts": 1000.0, "from_h": 6.0, "hours": 16.0}],
+    }
+    return {**base, **more}
+
+
+ROOMS = {
+    "a room with a kilowatt of lamps": room(),
+    "the same with the lamps off": room(lamps=[]),
+    "the same with lamps by night": room(lamps=[{"watts": 1000.0, "from_h": 20.0, "hours": 16.0}]),
+    "a shed with two rows of lamps in turn": room(
+        cover_w_k=130.0, leak_m3_h=30.0, day_c=8.0, night_c=2.0, humidity=0.8,
+        lamps=[{"watts": 500.0, "from_h": 4.0, "hours": 14.0}, {"watts": 700.0, "from_h": 14.0, "hours": 12.0}]),
+    "a closet of a room full of trays": room(
+        volume_m3=6.0, cover_w_k=19.0, leak_m3_h=3.0, store_j_k=9e5, store_w_k=90.0, wet_m2=4.0,
+        lamps=[{"watts": 300.0, "from_h": 6.0, "hours": 16.0}]),
+    "a dry attic in winter": room(
+        volume_m3=60.0, cover_w_k=210.0, leak_m3_h=60.0, store_j_k=4.5e6, store_w_k=450.0,
+        day_c=12.0, night_c=5.0, humidity=0.3, wet_m2=6.0),
+}
+
 if __name__ == "__main__":
     out = []
     for name, set_up in CASES.items():
         air, damp = run(set_up)
         out.append({"name": name, "set_up": set_up, "air_c": air, "humidity": damp})
+    rooms = []
+    for name, set_up in ROOMS.items():
+        air, damp = run(set_up)
+        rooms.append({"name": name, "set_up": set_up, "air_c": air, "humidity": damp})
     boxes = []
     for name, set_up in BOXES.items():
         air, damp = run_box(set_up)
         boxes.append({"name": name, "set_up": set_up, "air_c": air, "humidity": damp})
-    out = {"under_glass": out, "boxes": boxes}
+    out = {"under_glass": out, "boxes": boxes, "rooms": rooms}
     print(json.dumps(out, indent=1))

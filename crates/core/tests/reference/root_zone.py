@@ -10,6 +10,7 @@ import math
 
 import numpy as np
 from scipy.integrate import solve_ivp
+from scipy.optimize import brentq
 
 NIGHT, DAY = 15.0, 18.0
 
@@ -42,11 +43,29 @@ def network(setup):
     warm = setup.get("warm_surface_c")
     down = 1 / ((0.03 if warm is not None else 0.17) + under)
     dome = setup.get("dome", False)
-    above = 1 / (0.26 if dome else 0.10)
+    above = 0 if dome else 1 / 0.10
     mat = setup.get("mat")
     heat = mat["watts"] / (mat["length_mm"] * mat["width_mm"] * 1e-6) * mat["cover"] if mat else 0
     wet = 0 if dome else mix["wetness"] * 5.0 / 66.0
     return stores, between, aside, down, above, heat, wet
+
+
+def through_dome(setup, surface, a):
+    """W/m2 from the surface to its lid, and from that, larger than the tray, to the air: the lid is where
+    both meet. Vapour that rises to it condenses."""
+    layer, lid_out, wet = 1 / 0.16, 1.4 / 0.10, setup["mix"]["wetness"] * 1.95 / 66.0
+    if setup.get("thermostat"):
+        # A thermostat's beat drifts with the least difference: there along the model's straight line.
+        about = (setup["air"]["day_c"] + setup["air"]["night_c"]) / 2 + 4
+        rises = (saturation(about + 0.01) - saturation(about - 0.01)) / 0.02
+        return (surface - a) / (1 / (layer + wet * rises) + 1 / lid_out)
+
+    def over(lid):
+        up = layer * (surface - lid) + wet * max(0, saturation(surface) - saturation(lid))
+        return up - lid_out * (lid - a)
+
+    lid = brentq(over, min(a, surface) - 1, max(a, surface) + 1)
+    return lid_out * (lid - a)
 
 
 def run(setup, hours):
@@ -65,6 +84,8 @@ def run(setup, hours):
         warm = setup.get("warm_surface_c")
         q[0] += down * ((a if warm is None else warm) - x[0]) + (heat if on else 0)
         q[5] += above * (a - x[5])
+        if setup.get("dome"):
+            q[5] -= through_dome(setup, x[5], a)
         q[5] -= wet * (saturation(x[5]) - setup["air"]["humidity"] * saturation(a))
         if light and (hour - light["from_h"]) % 24 < light["hours"]:
             q[5] += light["ppfd"] * 0.2175 * 0.92

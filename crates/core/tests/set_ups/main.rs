@@ -2,6 +2,7 @@
 //! not; and that following all the advice ends well. `table.md` shows them (`UPDATE_DOCS=1` writes it
 //! anew). What an old hand says is common practice, no source.
 
+mod agreement;
 mod chains;
 mod corner;
 mod growth;

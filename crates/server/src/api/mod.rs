@@ -145,6 +145,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(today::story))
         .routes(routes!(today::code))
         .routes(routes!(outdoors::outdoors))
+        .routes(routes!(outdoors::lit_rooms))
         .routes(routes!(learn::lessons))
         .routes(routes!(learn::lesson_effect))
         .routes(routes!(learn::meaning))

@@ -4,19 +4,19 @@
   import { replace, setOptional } from '../bench/edits';
   import NumberField from '../fields/NumberField.svelte';
   import { bench } from '../bench/workbench.svelte';
-  import { OutdoorsAsked } from './outdoors.svelte';
+  import { outdoors } from './outdoors.svelte';
 
   const { site }: { site: Site } = $props();
 
   const words = $derived(bench.words);
-  const asked = new OutdoorsAsked();
+  const asked = outdoors();
   const plan = $derived(bench.view?.id);
   const revision = $derived(bench.view?.revision);
   $effect(() => {
     void revision;
     if (plan !== undefined) void asked.ask(plan);
   });
-  const year = $derived(asked.year);
+  const year = $derived(asked.answer);
   const typed = $derived(site.months ?? []);
   /** No estimate of a month is surer than that. */
   const about = (c: number) => words.number(Math.round(c) || 0, 'temperature_c');

@@ -5,10 +5,23 @@
   import NameField from '../fields/NameField.svelte';
   import { bench } from '../bench/workbench.svelte';
   import AirFields from './AirFields.svelte';
+  import LampsWarm from './LampsWarm.svelte';
+  import { litRooms } from './outdoors.svelte';
 
   const { site }: { site: Site } = $props();
 
   const rooms = $derived(site.rooms ?? []);
+
+  const asked = litRooms();
+  const plan = $derived(bench.view?.id);
+  const revision = $derived(bench.view?.revision);
+  const sized = $derived(site.envelope != null || rooms.some((room) => room.size != null));
+  $effect(() => {
+    void revision;
+    if (plan !== undefined && sized) void asked.ask(plan);
+  });
+  const lit = (id: string | undefined) =>
+    asked.answer?.find((season) => (season.room ?? undefined) === id);
 
   /** The first identifier that no room has. */
   function free(): string {
@@ -43,9 +56,11 @@
   The heating goes off in April, an attic is cold in March: say so, and dates and advice follow.
   Each place says in its sheet which room it stands in.
 </p>
+{#if asked.problem}<p class="text-wine" role="alert">{asked.problem}</p>{/if}
 <section class="mt-2" aria-label="Air of the room through the season">
   <h3>The room drawn here</h3>
   <AirFields path="/site" whose="the room" air={site.air} changes={site.air_from ?? undefined} />
+  <LampsWarm {site} whose="the room" season={lit(undefined)} />
 </section>
 {#each rooms as room, i (room.id)}
   <section class="mt-3 border-t pt-2" aria-label={room.name}>
@@ -63,6 +78,12 @@
       whose={room.name}
       air={room.air}
       changes={room.air_from ?? undefined}
+    />
+    <LampsWarm
+      {site}
+      other={{ room, path: `/site/rooms/${i}` }}
+      whose={room.name}
+      season={lit(room.id)}
     />
   </section>
 {/each}

@@ -6,13 +6,12 @@ use crate::advice::sowing_view::SowingView;
 use crate::basis::dates::days_between;
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
-use crate::season::planting_out::usually_out;
 
 /// So many weeks before its time (our own estimate).
 const EARLY_WEEKS: f64 = 2.0;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let usual = usually_out(view.plan, view.crop);
+    let usual = view.plan.usually_out(view.crop);
     let open = view
         .sowing
         .covered_until

@@ -6,13 +6,12 @@ use crate::basis::dates::days_between;
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
 use crate::crops::StartReason;
-use crate::season::planting_out::usually_out;
 
 /// So many weeks late a crop with a long season no longer ripens (our own estimate).
 const LATE_WEEKS: f64 = 3.0;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let usual = usually_out(view.plan, view.crop);
+    let usual = view.plan.usually_out(view.crop);
     let weeks = f64::from(days_between(usual, view.dates.out)) / DAYS_PER_WEEK;
     let long = view.crop.start_reason == StartReason::LongSeason;
     // What has been sown is not to be sown earlier.

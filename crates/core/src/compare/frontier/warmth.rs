@@ -6,7 +6,7 @@ use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::compare::frontier::offer::{Change, Item, Offer, Owned};
 use crate::compare::frontier::shelf::Shelf;
-use crate::day::root_zones::{Here, SownRoots, Whose};
+use crate::day::root_zones::{Here, SownRoots, Whose, deck_light};
 use crate::day::standing::{Standing, standing_in};
 use crate::room::{Bay, Mat, Tier, shelf};
 use crate::season::Reckoned;
@@ -114,7 +114,8 @@ fn room<'r>(
     around: &'r Air,
 ) -> Here<'r> {
     Here {
-        plan: reckoned.plan,
+        reckoned,
+        deck_ppfd: deck_light(reckoned, bay, standing),
         bay,
         standing,
         ppfd: &[],

@@ -3,13 +3,14 @@
 use crate::basis::units::{Quantity, energy_kwh};
 use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, Ways};
-use crate::day::closed_air::{ClosedAir, wet_m2};
-use crate::day::standing::{Standing, standing_in, want_light};
+use crate::day::closed_air::ClosedAir;
+use crate::day::standing::{Standing, occupants, standing_in, want_light};
 use crate::plan::patch::PatchStep;
 use crate::power::drawn_w;
 use crate::room::{Bay, Place, Side, Tier};
 use crate::season::Reckoned;
 use crate::warmth::around::air_around;
+use crate::warmth::closed_space::{ClosedSpace, Inside};
 use crate::warmth::root_zone::RootZoneDay;
 use crate::warmth::tray::{TrayHere, root_zone, zone_day};
 use jiff::civil::Date;
@@ -22,20 +23,13 @@ impl Ways<'_> {
         place: &Place,
         lit: std::ops::Range<usize>,
     ) -> Option<RootZoneDay> {
-        use crate::warmth::closed_space::{ClosedSpace, Inside};
         let tier = self.bay.tier_index;
         let space = ClosedSpace::around(place, tier)?;
+        let occupants: Vec<_> = self.standing.iter().map(|on| occupants(on)).collect();
         let inside = Inside {
             lit: space.tiers().map(|i| lit.contains(&i)).collect(),
             heat: 0.0,
-            grown: false,
-            wet_kg: self.standing[space.tiers()]
-                .iter()
-                .flatten()
-                .map(|s| s.format.wet_kg)
-                .sum(),
-            wet_m2: wet_m2(self.standing[space.tiers()].iter().flatten()),
-            around: self.around.clone(),
+            ..Inside::of(&space, &occupants, self.around.clone())
         };
         let (_, day) = space.day(&self.plan.site, &inside, None)?;
         let shelf = day.shelves.get(tier - space.tiers().start)?;
@@ -43,7 +37,10 @@ impl Ways<'_> {
             self.around,
             place,
             tier,
-            self.here(None),
+            TrayHere {
+                ppfd: self.lit_ppfd,
+                ..self.here(None)
+            },
             Some(shelf),
         ))
     }

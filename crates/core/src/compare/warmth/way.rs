@@ -2,12 +2,12 @@
 
 use crate::basis::words::Statement;
 use crate::crops::showing::Outcome;
-use crate::day::root_zones;
-use crate::day::standing::Standing;
+use crate::day::standing::{Standing, occupants};
 use crate::plan::SoundPlan;
 use crate::plan::patch::PatchStep;
 use crate::room::{Bay, Mat};
 use crate::site::air::Air;
+use crate::warmth::bed::free_sides;
 use crate::warmth::chamber::ShelfDay;
 use crate::warmth::root_zone::{RootZone, RootZoneDay};
 use crate::warmth::tray::{TrayHere, root_zone};
@@ -69,18 +69,23 @@ pub(super) struct Ways<'a> {
     pub(super) sowing: &'a str,
     /// The air around its place.
     pub(super) around: &'a Air,
+    /// The light on its mix while lamps burn there, in µmol/m²/s; 0 while they do not.
+    pub(super) ppfd: f64,
+    /// The same once they burn.
+    pub(super) lit_ppfd: f64,
     /// Mean of its root zone with no heat but the room's.
     pub(super) bare_c: f64,
 }
 
 impl Ways<'_> {
     pub(super) fn here<'m>(&'m self, mat: Option<(&'m Mat, f64)>) -> TrayHere<'m> {
+        let neighbours = occupants(&self.standing[self.bay.tier_index]);
         TrayHere {
             format: self.tray.format,
             mat,
-            free_sides: root_zones::free_sides(self.tray, &self.standing[self.bay.tier_index]),
+            free_sides: free_sides(&self.tray.occupant(), &neighbours),
             domed: self.tray.domed,
-            ppfd: 0.0,
+            ppfd: self.ppfd,
             leaves: 0.0,
         }
     }

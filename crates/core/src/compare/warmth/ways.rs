@@ -3,11 +3,11 @@
 use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, WarmWays, Ways};
 use crate::day::closed_air::ClosedAir;
-use crate::day::root_zones;
-use crate::day::root_zones::Whose;
+use crate::day::root_zones::{Here, SownRoots, TrayRoots, Whose, as_it_goes, deck_light};
 use crate::day::standing::{Standing, standing_in};
 use crate::room::{Bay, BayRef};
 use crate::season::Reckoned;
+use crate::season::root_zone::deck_ppfd;
 use crate::warmth::around::air_around;
 use jiff::civil::Date;
 
@@ -30,8 +30,9 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
     let own = &standing[here.tier_index];
     let around = air_around(&plan.site, here.place, date);
     let closed = ClosedAir::around(plan, here.place, here.tier_index, &standing, around.clone());
-    let now = root_zones::Here {
-        plan,
+    let mut now = Here {
+        reckoned,
+        deck_ppfd: deck_light(reckoned, &here, own),
         bay: &here,
         standing: own,
         ppfd: &[],
@@ -39,13 +40,12 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         closed: closed.as_ref(),
     }
     .trays(Whose::ComingUp);
+    as_it_goes(reckoned, &mut reckoned.beds(), &mut now, date);
     let (roots, sown) = now
         .iter()
         .flat_map(|roots| roots.sown.iter().map(move |sown| (roots, sown)))
         .min_by(|a, b| {
-            let lacks = |(roots, sown): &(&root_zones::TrayRoots, &root_zones::SownRoots)| {
-                roots.day.mean_c - sown.wants_c
-            };
+            let lacks = |(roots, sown): &(&TrayRoots, &SownRoots)| roots.day.mean_c - sown.wants_c;
             lacks(a).total_cmp(&lacks(b))
         })?;
     let tray = own.iter().find(|s| s.tray.id == roots.tray)?;
@@ -56,6 +56,8 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         standing: &standing,
         sowing: &sown.sowing,
         around: &around,
+        ppfd: deck_light(reckoned, &here, own),
+        lit_ppfd: deck_ppfd(&here, reckoned.fields),
         bare_c: 0.0,
     };
     let bare = ways.run(&around, None)?;
@@ -84,6 +86,8 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
     let mut all = vec![WarmWay {
         kwh_per_day: Some(kwh),
         cost_per_day: Some(kwh * plan.site.price_per_kwh),
+        half_days: sown.outcome.half_days,
+        share: sown.outcome.share,
         ..ways.way("as_it_is", say!("As it is"), &roots.day)
     }];
     all.extend(others);

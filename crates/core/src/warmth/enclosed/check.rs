@@ -57,6 +57,16 @@ impl EnclosedAir {
             faults.number(&at.at("on_store"), sun.on_store, 0.0..=1.0, share);
             times(&at, "rises_h", sun.rises_h, sun.hours, faults);
         }
+        for (i, lamp) in faults.list(&root.at("lamps"), &self.lamps, 0..=200) {
+            let at = root.at("lamps").at(i);
+            faults.number(
+                &at.at("watts"),
+                lamp.watts,
+                0.0..=20_000.0,
+                Quantity::PowerW,
+            );
+            times(&at, "from_h", lamp.from_h, lamp.hours, faults);
+        }
         if let Some(heating) = self.heating {
             let at = root.at("heating");
             faults.number(&at.at("set_c"), heating.set_c, -20.0..=40.0, celsius);

@@ -3,7 +3,7 @@
 use crate::air::vapour::{EVAPORATION_J_KG, Exchange, saturated_kg_m3};
 use crate::basis::clock::{Burning, DAY_H};
 use crate::basis::work::go_on;
-use crate::warmth::enclosed::set_up::{EnclosedAir, EnclosedDay, Sun};
+use crate::warmth::enclosed::set_up::{EnclosedAir, EnclosedDay, Sun, WarmingLamp};
 use crate::warmth::transfer::air_at;
 
 /// What a m³ of air stores, in J/K, at 20 °C.
@@ -88,6 +88,8 @@ impl EnclosedAir {
         let evaporates_w = EVAPORATION_J_KG * vapour.evaporates_kg_s;
         // What condenses warms the cover, which gives its share of it back.
         let condenses_w = EVAPORATION_J_KG * vapour.condenses_kg_s * (1.0 - self.dew_share);
+        let lit = |lamp: &&WarmingLamp| Burning::new(lamp.from_h, lamp.hours).at(hour);
+        let lamps_w: f64 = self.lamps.iter().filter(lit).map(|lamp| lamp.watts).sum();
         let sun_w = self.sun.map_or(0.0, |sun| sun.watts_at(hour));
         let on_store = self.sun.map_or(0.0, |sun| sun.on_store);
 
@@ -98,6 +100,7 @@ impl EnclosedAir {
             + cover_w_k * looks_at_c
             + flow_w_k * outdoors_c
             + (1.0 - on_store) * sun_w
+            + lamps_w
             + condenses_w;
         let of_store = stored + self.store_w_k + self.ground_w_k;
         let to_store = stored * now.store_c + self.ground_w_k * self.ground_c + on_store * sun_w

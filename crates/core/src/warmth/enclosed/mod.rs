@@ -9,4 +9,4 @@ mod hours;
 mod set_up;
 
 pub use hours::State;
-pub use set_up::{EnclosedAir, EnclosedDay, Heating, NightCover, Opening, Sun};
+pub use set_up::{EnclosedAir, EnclosedDay, Heating, NightCover, Opening, Sun, WarmingLamp};

@@ -45,6 +45,9 @@ pub struct EnclosedAir {
     /// What heats it; left out where nothing does.
     #[serde(default)]
     pub heating: Option<Heating>,
+    /// Lamps in it, all of whose watts end as heat in its air.
+    #[serde(default)]
+    pub lamps: Vec<WarmingLamp>,
     /// Wet mix and leaves that give off water, in m².
     #[serde(default)]
     pub wet_m2: f64,
@@ -54,6 +57,18 @@ pub struct EnclosedAir {
     /// How far down from the air inside to that outdoors the inside of the cover is, 0 to 1.
     #[serde(default)]
     pub dew_share: f64,
+}
+
+/// A lamp that warms the air.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WarmingLamp {
+    /// What it draws while it burns.
+    pub watts: f64,
+    /// When it goes on, in hours after midnight.
+    pub from_h: f64,
+    /// For how long.
+    pub hours: f64,
 }
 
 /// What is laid over a cover by night.

@@ -1,6 +1,6 @@
 //! A tray as a column of levels, and how heat runs through it.
 
-use crate::air::saturation_pressure_pa;
+use crate::air::{saturation_pressure_pa, saturation_slope_per_k};
 use crate::basis::units::area_m2;
 use crate::warmth::root_zone::set_up::RootZone;
 use crate::warmth::transfer::{
@@ -17,6 +17,14 @@ const MAT_J_M2K: f64 = 4500.0;
 ///
 /// Source: ISO 6946, annex on surface resistances (h_c = 5.0).
 const CONVECTION_UP_W_M2K: f64 = 5.0;
+/// Convection in a layer of air that heat crosses upwards, in W/(m²·K).
+///
+/// Source: ISO 6946, annex on unventilated layers (h_a = 1.95).
+const LAYER_CONVECTION_W_M2K: f64 = 1.95;
+/// A dome's lid and sides against the tray beneath (our own estimate: sides of 60 mm, partly among others).
+const LID_PER_TRAY: f64 = 1.4;
+/// Air under a dome is about so much warmer than the room's: how steeply vapour pressure rises is read there.
+const UNDER_A_DOME_K: f64 = 4.0;
 /// Heat to evaporate water at 20 °C, in J/kg.
 pub(super) const LATENT_J_KG: f64 = 2.454e6;
 /// Pa/K: what turns a difference of vapour pressure into one of heat at a wet surface, c_p p /
@@ -108,7 +116,8 @@ impl RootZone {
             SURFACE_DOWN_M2K_W + under
         };
         let over = if self.dome {
-            AIR_LAYER_UP_M2K_W + SURFACE_UP_M2K_W
+            1.0 / (1.0 / AIR_LAYER_UP_M2K_W + self.condensing_w_m2k())
+                + SURFACE_UP_M2K_W / LID_PER_TRAY
         } else {
             SURFACE_UP_M2K_W
         };
@@ -130,6 +139,14 @@ impl RootZone {
                 .map(|step| self.air(step as f64 / self.steps_per_hour() as f64))
                 .collect(),
         }
+    }
+
+    /// What vapour carries from warm mix to the lid of a dome, where it condenses and drips back, in
+    /// W/(m²·K).
+    fn condensing_w_m2k(&self) -> f64 {
+        let about_c = (self.air.day_c + self.air.night_c) / 2.0 + UNDER_A_DOME_K;
+        let slope_pa_k = saturation_pressure_pa(about_c) * saturation_slope_per_k(about_c);
+        self.mix.wetness * LAYER_CONVECTION_W_M2K / PSYCHROMETRIC_PA_K * slope_pa_k
     }
 
     pub(super) fn air(&self, hour: f64) -> Air {

@@ -5,7 +5,7 @@
   import CheckField from '../../fields/CheckField.svelte';
   import ChoiceField from '../../fields/ChoiceField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
-  import { OutdoorsAsked } from '../../setup/outdoors.svelte';
+  import { outdoors } from '../../setup/outdoors.svelte';
   import { bench } from '../../bench/workbench.svelte';
 
   const { place, frame, path }: { place: Place; frame: ColdFrame; path: string } = $props();
@@ -64,7 +64,7 @@
     );
   }
 
-  const asked = new OutdoorsAsked();
+  const asked = outdoors();
   const plan = $derived(bench.view?.id);
   const revision = $derived(bench.view?.revision);
   $effect(() => {
@@ -73,13 +73,13 @@
   });
   /** The months of the season, with what it is outdoors and under the cover. */
   const months = $derived.by(() => {
-    const own = asked.year?.covered.find((year) => year.place === place.id);
+    const own = asked.answer?.covered.find((year) => year.place === place.id);
     const season = bench.draft?.season;
     if (!own || !season) return [];
     const [first, last] = [season.from, season.to].map((day) => Number(day.slice(5, 7)));
     const within = (month: number) =>
       first! <= last! ? month >= first! && month <= last! : month >= first! || month <= last!;
-    return asked.year!.months.flatMap((out, i) =>
+    return asked.answer!.months.flatMap((out, i) =>
       within(out.month) ? [{ out, own: own.months[i]! }] : [],
     );
   });
@@ -137,7 +137,7 @@
   {#if months.length > 0}
     <table class="mt-2 w-full text-right text-sm tabular-nums" data-testid="cover-months">
       <caption class="text-left text-soft"
-        >Coolest, mean and warmest of the air; outdoors {words.say(asked.year!.source)}</caption
+        >Coolest, mean and warmest of the air; outdoors {words.say(asked.answer!.source)}</caption
       >
       <thead class="text-soft">
         <tr>
