@@ -400,7 +400,7 @@ fn what_grows_in_a_room_that_its_lamps_warm_is_sown_later() {
 
 #[test]
 fn a_room_that_nobody_measured_keeps_the_air_that_was_typed() {
-    let plan = kettle_fen(|plan| attic(plan));
+    let plan = kettle_fen(attic);
     assert!(plan.lit_room(None).is_empty() && plan.lit_room(Some("attic")).is_empty());
     let faults = {
         let mut plan = read(testing::KETTLE_FEN);

@@ -2,6 +2,7 @@
 //! it notes is in the log.
 
 use jiff::civil::{Date, date};
+use serde_json::json;
 use sunrise_core::ask::{Today, follow, today};
 use sunrise_core::basis::dates::plus_days;
 use sunrise_core::log::detail::Dome;
@@ -238,6 +239,59 @@ fn cold_seed_cut_tops_and_moves_are_jobs_too() {
     });
     let (tray, day) = moved.expect("a tray moves");
     comes_and_goes(&plan, &[], JobKind::Move, &tray, day);
+}
+
+#[test]
+fn hardening_off_goes_by_the_air_of_the_day_and_by_what_the_crop_stands() {
+    let reason = |sowing: &str, day: i32, night_c: Option<f64>| {
+        let plan = kettle_fen(|plan| {
+            for tray in &mut plan.trays {
+                tray.stands.retain(|stand| stand.bay.place != "frame");
+            }
+            plan.site.months = night_c.map_or_else(Vec::new, |minimum_c| {
+                let month = json!({ "minimum_c": minimum_c, "maximum_c": minimum_c + 8.0 });
+                vec![serde_json::from_value(month).expect("a month"); 12]
+            });
+        });
+        let (own, tray) = (dates(&plan, sowing), tray_of(&plan, sowing));
+        let job = comes_and_goes(
+            &plan,
+            &sown(&plan, sowing),
+            JobKind::Harden,
+            &tray,
+            plus_days(own.harden, day),
+        );
+        let own = job
+            .notes
+            .iter()
+            .find(|note| note.tray.as_ref() == Some(&tray));
+        let hours = own.unwrap().to.as_ref().unwrap().to_string();
+        (job.reason.to_string(), hours)
+    };
+    // Two hours round three in the afternoon, when it is warmest.
+    let (first, hours) = reason("cabbage", 0, None);
+    assert!(
+        first.contains("from 14:00 to 16:00") && first.contains("less than 0 °C"),
+        "{first}"
+    );
+    assert_eq!(hours, "2 h");
+    // Peppers are not put out into 8 °C at all, nor for longer than it is warm enough.
+    let (cold, hours) = reason("pepper", 0, Some(0.0));
+    assert!(cold.contains("wait for a milder one"), "{cold}");
+    assert_eq!(hours, "in, until a milder day");
+    let (mild, hours) = reason("pepper", 4, Some(5.0));
+    assert!(mild.contains("less than 12 °C is forecast"), "{mild}");
+    assert!(
+        hours
+            .strip_suffix(" h")
+            .and_then(|n| n.parse::<f64>().ok())
+            .unwrap()
+            <= 6.0,
+        "{hours}"
+    );
+    let (last, hours) = reason("cabbage", 9, None);
+    assert!(last.starts_with("Day and night now"), "{last}");
+    assert_eq!(hours, "day and night");
 }
 
 #[test]

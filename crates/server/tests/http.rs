@@ -60,14 +60,19 @@ fn the_air_outdoors_and_in_rooms_with_lamps_is_told_month_by_month() {
     assert!(january["night_c"].as_f64() < july["night_c"].as_f64());
     let covered = year["covered"].as_array().unwrap();
     assert_eq!(covered[0]["place"], "frame");
-    assert!(covered[0]["months"][3]["most_c"].as_f64() > covered[0]["months"][3]["least_c"].as_f64());
+    assert!(
+        covered[0]["months"][3]["most_c"].as_f64() > covered[0]["months"][3]["least_c"].as_f64()
+    );
     // Nobody said what the walls are like.
     assert_eq!(server.get("/api/plans/1/lit-rooms").json(), json!([]));
     let mut plan = demo();
     plan["site"]["envelope"] = json!({"walls": "usual"});
     assert_eq!(save(&server, 1, &plan).status, 201);
     let rooms = server.get("/api/plans/1/lit-rooms").json();
-    assert_eq!((rooms.as_array().unwrap().len(), &rooms[0]["room"]), (1, &Value::Null));
+    assert_eq!(
+        (rooms.as_array().unwrap().len(), &rooms[0]["room"]),
+        (1, &Value::Null)
+    );
     let from = rooms[0]["from"].as_array().unwrap();
     let warmer = |step: &Value| step["air"]["day_c"].as_f64() > step["dark"]["day_c"].as_f64();
     assert!(from.len() > 3 && from.iter().any(warmer), "{from:?}");

@@ -8,8 +8,11 @@ use crate::log::fact::Fact;
 use crate::plan::{Stage, Tray};
 use crate::season::SowingDates;
 use crate::season::moments::PartSpan;
+use crate::site::air::Air;
 use crate::today::job::{Job, JobFact, JobKind};
 use crate::today::look::{Placed, Walk, Where};
+use crate::warmth::around::{air_around, outdoors};
+use crate::warmth::transfer::{WARMEST_H, air_at, hours_over};
 
 /// Hours out on the first day, and so many more on each that follows (common practice, no source).
 const FIRST_HOURS: f64 = 2.0;
@@ -25,16 +28,22 @@ const LEAST_RISK: f64 = 0.03;
 pub(super) fn jobs(walk: &Walk<'_, '_>) -> Vec<Placed> {
     let mut out: Vec<Group<'_>> = Vec::new();
     let mut back: Vec<Group<'_>> = Vec::new();
+    let plan = walk.reckoned.plan;
     for dates in &walk.reckoned.dates {
         for tray in hardening(walk, dates) {
+            let crop = plan.crop(&plan.sowings[plan.sowing_index(&dates.sowing)]);
+            let at = at(walk, tray);
+            let air = air_there(walk, &at);
+            let least_air_c = crop.least_air_c.max(0.0);
             let own = Hardens {
                 tray,
                 name: &dates.name,
+                least_air_c,
+                warm_hours: hours_over(air.day_c, air.night_c, least_air_c),
                 day: days_between(dates.harden, walk.date) + 1,
                 of: days_between(dates.harden, dates.out).max(1),
             };
-            let at = at(walk, tray);
-            let past = walk.reckoned.plan.happened().tray(&tray.id);
+            let past = plan.happened().tray(&tray.id);
             match past.and_then(|past| past.outdoors) {
                 // A cold frame is their night quarters already.
                 Some((day, true)) if day == walk.date => {
@@ -60,6 +69,10 @@ pub(super) fn jobs(walk: &Walk<'_, '_>) -> Vec<Placed> {
 struct Hardens<'a> {
     tray: &'a Tray,
     name: &'a str,
+    /// The coldest air that it stands, in °C.
+    least_air_c: f64,
+    /// The hours in which a usual day is warm enough for it.
+    warm_hours: f64,
     day: i32,
     of: i32,
 }
@@ -110,10 +123,17 @@ impl Hardens<'_> {
         self.day > self.of - NIGHTS_OUT && self.of > NIGHTS_OUT
     }
 
+    /// The hours that it is out today: an hour more each day, as long as it is warm enough.
+    fn hours(&self) -> f64 {
+        let hours = FIRST_HOURS + MORE_HOURS * f64::from(self.day - 1);
+        hours.min(self.warm_hours.floor())
+    }
+
     /// How long it is out today.
     fn how_long(&self) -> Statement {
-        let hours = FIRST_HOURS + MORE_HOURS * f64::from(self.day - 1);
+        let hours = self.hours();
         match () {
+            () if self.warm_hours < 1.0 => say!("in, until a milder day"),
             () if self.nights_out() => say!("day and night"),
             () if hours >= ALL_DAY_HOURS => say!("all day"),
             () => say!("{hours}", hours = Quantity::Hours.of(hours)),
@@ -138,15 +158,7 @@ fn out_today(walk: &Walk<'_, '_>, at: Where, trays: &[Hardens<'_>]) -> Placed {
         to: Some(own.how_long()),
         ..own.note(true)
     });
-    let first = trays.iter().map(|own| own.day).min().unwrap_or(1);
-    let reason = match () {
-        () if first == 1 => say!(
-            "The first time out of wind and full sun; an hour more each day, nights out last. Keep them in if frost is forecast"
-        ),
-        () => say!(
-            "An hour more each day, with a little more sun and wind; nights out last. Keep them in if frost is forecast"
-        ),
-    };
+    let reason = how(walk, &at, trays);
     let headline = named(
         trays,
         |name| say!("Harden off {name}", name = name),
@@ -156,6 +168,72 @@ fn out_today(walk: &Walk<'_, '_>, at: Where, trays: &[Hardens<'_>]) -> Placed {
     let named = (id, JobKind::Harden, walk.date);
     let job = walk.job(named, [headline, reason], &at, notes.collect());
     (at, job)
+}
+
+/// The air of a usual day where they harden off.
+fn air_there(walk: &Walk<'_, '_>, at: &Where) -> Air {
+    let site = &walk.reckoned.plan.site;
+    match at.place().and_then(|id| walk.reckoned.plan.place(id)) {
+        Some(place) => air_around(site, place, walk.date),
+        None => outdoors(site, walk.date),
+    }
+}
+
+/// When those that have been out least go out, and what weather brings them in: by the air of a usual day, and
+/// what the tenderest stands.
+fn how(walk: &Walk<'_, '_>, at: &Where, trays: &[Hardens<'_>]) -> Statement {
+    let by_hours = |a: &&Hardens<'_>, b: &&Hardens<'_>| a.hours().total_cmp(&b.hours());
+    let Some(least_used) = trays.iter().min_by(by_hours) else {
+        return say!("An hour more each day, with a little more sun and wind");
+    };
+    let air = air_there(walk, at);
+    let stands_c = trays.iter().map(|own| own.least_air_c);
+    let least_c = stands_c.fold(0.0, f64::max);
+    let celsius = |c: f64| Quantity::TemperatureC.of(c);
+    let least = celsius(least_c);
+    if trays.iter().any(|own| own.warm_hours < 1.0) {
+        return say!(
+            "A usual day is {day} at its warmest now, and they stand no less than {least}: wait for a milder one",
+            day = celsius(air.day_c),
+            least = least,
+        );
+    }
+    if least_used.nights_out() {
+        return say!(
+            "Day and night now: a usual night falls to {night}. Bring them in if less than {least} is forecast",
+            night = celsius(air.night_c),
+            least = least,
+        );
+    }
+    let hours = least_used.hours();
+    if hours >= ALL_DAY_HOURS {
+        return say!(
+            "All day, up to {day} on a usual one, and in at night. Keep them in if less than {least} is forecast for the day",
+            day = celsius(air.day_c),
+            least = least,
+        );
+    }
+    let [from_h, to_h] = [-0.5, 0.5].map(|half| WARMEST_H + half * hours);
+    let clock = |h: f64| Quantity::ClockH.of(h);
+    // At both ends it is as cool as it gets while they are out.
+    let coolest = celsius(air_at(air.day_c, air.night_c, from_h));
+    if least_used.day == 1 {
+        say!(
+            "The first time, out of wind and full sun, in the warmest hours: from {from} to {to}, {coolest} or more on a usual day. Nights out come last. Keep them in if less than {least} is forecast",
+            from = clock(from_h),
+            to = clock(to_h),
+            coolest = coolest,
+            least = least,
+        )
+    } else {
+        say!(
+            "An hour more each day, with a little more sun and wind: from {from} to {to}, {coolest} or more on a usual day. Nights out come last. Keep them in if less than {least} is forecast",
+            from = clock(from_h),
+            to = clock(to_h),
+            coolest = coolest,
+            least = least,
+        )
+    }
 }
 
 /// What went out today and comes in for the night.

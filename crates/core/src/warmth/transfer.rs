@@ -1,5 +1,6 @@
 //! Heat through layers and surfaces.
 
+use crate::basis::clock::DAY_H;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -66,6 +67,20 @@ pub fn resistance_m2k_w(layers: &[Layer]) -> f64 {
     layers.iter().map(Layer::resistance_m2k_w).sum()
 }
 
+/// The hour at which air is warmest (common practice, no source).
+pub const WARMEST_H: f64 = 15.0;
+
+/// The hours of a day in which air that is so warm by day and by night is at `least_c` or over: as many
+/// before its warmest as after.
+pub fn hours_over(day_c: f64, night_c: f64, least_c: f64) -> f64 {
+    let (mean_c, half_k) = ((day_c + night_c) / 2.0, (day_c - night_c) / 2.0);
+    if half_k <= 0.0 {
+        return if mean_c >= least_c { DAY_H } else { 0.0 };
+    }
+    let over = ((least_c - mean_c) / half_k).clamp(-1.0, 1.0);
+    over.acos() * DAY_H / std::f64::consts::PI
+}
+
 /// The air of a room through the day, in °C at the full hours: a sine between night and day that
 /// is warmest at three in the afternoon (common practice, no source).
 pub fn air_through_day(day_c: f64, night_c: f64) -> [f64; 24] {
@@ -74,14 +89,26 @@ pub fn air_through_day(day_c: f64, night_c: f64) -> [f64; 24] {
 
 /// The same at any hour.
 pub fn air_at(day_c: f64, night_c: f64, hour: f64) -> f64 {
-    const WARMEST_H: f64 = 15.0;
-    let turn = (hour - WARMEST_H) * std::f64::consts::TAU / crate::basis::clock::DAY_H;
+    let turn = (hour - WARMEST_H) * std::f64::consts::TAU / DAY_H;
     (day_c + night_c) / 2.0 + (day_c - night_c) / 2.0 * turn.cos()
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn air_is_over_a_temperature_for_the_hours_that_its_sine_is() {
+        assert!((hours_over(16.0, 4.0, 10.0) - 12.0).abs() < 1e-9);
+        assert_eq!(hours_over(16.0, 4.0, 3.0), 24.0);
+        assert_eq!(hours_over(16.0, 4.0, 17.0), 0.0);
+        assert_eq!(
+            (hours_over(9.0, 9.0, 8.0), hours_over(9.0, 9.0, 10.0)),
+            (24.0, 0.0)
+        );
+        let hours = hours_over(15.0, 5.0, 13.0);
+        assert!((air_at(15.0, 5.0, WARMEST_H - hours / 2.0) - 13.0).abs() < 1e-9);
+    }
 
     /// ISO 6946: R_total = R_si + Σ d/λ + R_se. A wall of 43 mm of mineral wool between sheets.
     #[test]

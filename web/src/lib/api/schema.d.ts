@@ -745,6 +745,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/lit-rooms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rooms that their own lamps warm, through the season */
+        get: operations["lit_rooms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/log": {
         parameters: {
             query?: never;
@@ -2426,6 +2443,8 @@ export interface components {
              */
             humidity: number;
             heating?: components["schemas"]["Heating"] | null;
+            /** @description Lamps in it, all of whose watts end as heat in its air. */
+            lamps?: components["schemas"]["WarmingLamp"][];
             /**
              * Format: double
              * @description Wet mix and leaves that give off water, in m².
@@ -2501,6 +2520,8 @@ export interface components {
              */
             humidity: number;
             heating?: components["schemas"]["Heating"] | null;
+            /** @description Lamps in it, all of whose watts end as heat in its air. */
+            lamps?: components["schemas"]["WarmingLamp"][];
             /**
              * Format: double
              * @description Wet mix and leaves that give off water, in m².
@@ -4318,6 +4339,8 @@ export interface components {
              */
             humidity: number;
             heating?: components["schemas"]["Heating"] | null;
+            /** @description Lamps in it, all of whose watts end as heat in its air. */
+            lamps?: components["schemas"]["WarmingLamp"][];
             /**
              * Format: double
              * @description Wet mix and leaves that give off water, in m².
@@ -4414,6 +4437,16 @@ export interface components {
             text?: string;
             /** @description The photo that goes with it, by the name that it was sent under. */
             photo?: string | null;
+        };
+        /** @description What is around a room. */
+        Envelope: {
+            /** @description What its walls are like. */
+            walls: components["schemas"]["RoomWalls"];
+            /**
+             * @description Whether a thermostat keeps it at its air: lamps save heating first, and warm the room only with what
+             *     is over.
+             */
+            heated?: boolean;
         };
         /** @description What a place is to have in all. */
         Equipment: {
@@ -5867,6 +5900,32 @@ export interface components {
              */
             most_w?: number | null;
         };
+        /** @description The air of a room with the lamps that burn in it from a date on. */
+        LitRoomFrom: {
+            /**
+             * Format: date
+             * @description From this date on.
+             */
+            from: string;
+            /**
+             * Format: double
+             * @description What its lamps draw while all of them burn, in W.
+             */
+            lamps_w: number;
+            /** @description Its air without them. */
+            dark: components["schemas"]["Air"];
+            /** @description Its air with them. */
+            air: components["schemas"]["Air"];
+        };
+        /** @description A room with its lamps, through the season. */
+        LitRoomSeason: {
+            /** @description The room; `None` for the one that is drawn. */
+            room?: string | null;
+            /** @description Its air from each day on which it is another. */
+            from: components["schemas"]["LitRoomFrom"][];
+            /** @description How it is reckoned. */
+            why: components["schemas"]["Why"];
+        };
         /** @description A shelf with lamps. */
         LitShelf: {
             /** @description The bay. */
@@ -6522,6 +6581,7 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description What that is from later dates on; empty where it stays as it is. */
             air_from?: components["schemas"]["AirFrom"][];
+            size?: components["schemas"]["RoomSize"] | null;
         };
         /** @description When and how many show. */
         Outcome: {
@@ -7796,6 +7856,31 @@ export interface components {
             power: components["schemas"]["Power"];
             away?: components["schemas"]["Away"] | null;
         };
+        /** @description How large a room is, and what its walls let through. */
+        RoomSize: {
+            /**
+             * Format: double
+             * @description Along one wall.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Along the other.
+             */
+            depth_mm: number;
+            /**
+             * Format: double
+             * @description From floor to ceiling.
+             */
+            height_mm: number;
+            /** @description What is around it. */
+            envelope: components["schemas"]["Envelope"];
+        };
+        /**
+         * @description What the walls of a room are like.
+         * @enum {string}
+         */
+        RoomWalls: "inner" | "insulated" | "usual" | "thin";
         /** @description A tray with what is under, in and over it. */
         RootZone: {
             /** @description The air around it. */
@@ -8591,6 +8676,7 @@ export interface components {
             air: components["schemas"]["Air"];
             /** @description What it is from later dates on; empty where it stays as it is. */
             air_from?: components["schemas"]["AirFrom"][];
+            envelope?: components["schemas"]["Envelope"] | null;
             /** @description Other rooms in which trays stand; empty where there is one alone. */
             rooms?: components["schemas"]["OtherRoom"][];
             /**
@@ -10207,6 +10293,24 @@ export interface components {
             /** @description The ways: what is there, then the others, what comes nearest to that first. */
             ways: components["schemas"]["WarmWay"][];
         };
+        /** @description A lamp that warms the air. */
+        WarmingLamp: {
+            /**
+             * Format: double
+             * @description What it draws while it burns.
+             */
+            watts: number;
+            /**
+             * Format: double
+             * @description When it goes on, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            hours: number;
+        };
         /** @description Trays in rows that all lie the same way. */
         WayRound: {
             /**
@@ -11702,6 +11806,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lesson"][];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lit_rooms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LitRoomSeason"][];
                 };
             };
             "4XX": {

@@ -1,6 +1,13 @@
 <script lang="ts">
   // A room that its own lamps warm: its size, its walls, and what comes out through the season.
-  import type { Envelope, LitRoomSeason, OtherRoom, RoomSize, RoomWalls, Site } from '../api/client';
+  import type {
+    Envelope,
+    LitRoomSeason,
+    OtherRoom,
+    RoomSize,
+    RoomWalls,
+    Site,
+  } from '../api/client';
   import { replace, setOptional } from '../bench/edits';
   import CheckField from '../fields/CheckField.svelte';
   import ChoiceField from '../fields/ChoiceField.svelte';
@@ -23,6 +30,9 @@
   const envelope = $derived(other ? size?.envelope : (site.envelope ?? undefined));
   const at = $derived(other ? `${other.path}/size` : '/site/envelope');
   const around = $derived(other ? `${at}/envelope` : at);
+
+  /** An estimate is no surer than that. */
+  const about = (c: number) => words.number(Math.round(c) || 0, 'temperature_c');
 
   const walls: Record<RoomWalls, string> = {
     inner: 'Inner walls, in the middle of a house',
@@ -103,17 +113,20 @@
             <tr>
               <th scope="row" class="text-left font-normal">{words.date(step.from)}</th>
               <td class="text-right">{words.number(step.lamps_w, 'power_w')}</td>
-              <td class="text-right">{words.number(step.air.day_c, 'temperature_c')}</td>
-              <td class="text-right">{words.number(step.air.night_c, 'temperature_c')}</td>
+              <td class="text-right">{about(step.air.day_c)}</td>
+              <td class="text-right">{about(step.air.night_c)}</td>
             </tr>
           {/each}
         </tbody>
       </table>
-      <p class="mt-1 text-sm text-soft">{words.say(season.why.rule)} ({season.why.source}).</p>
+      <p class="mt-1 text-sm text-soft">
+        Reckoned so: {words.say(season.why.rule)} ({season.why.source}).
+      </p>
     {/if}
     <button
       class="quiet mt-2 border-line!"
-      onclick={() => bench.keep(setOptional(at, undefined, true), `${whose} keeps its air as typed`)}
+      onclick={() =>
+        bench.keep(setOptional(at, undefined, true), `${whose} keeps its air as typed`)}
       >Take the air as typed</button
     >
   </div>

@@ -234,8 +234,9 @@ impl Sown<'_> {
     fn harden(&self) -> Job {
         let headline = say!("Start hardening off {name}", name = self.name());
         let note = say!(
-            "Out by day, in at night, for {days}; keep in if frost is forecast",
-            days = Quantity::Days.of(f64::from(self.crop.hardening_days))
+            "Out by day, in at night, for {days}; keep in if less than {least} is forecast",
+            days = Quantity::Days.of(f64::from(self.crop.hardening_days)),
+            least = Quantity::TemperatureC.of(self.crop.least_air_c.max(0.0)),
         );
         Some((EventKind::Harden, self.dates.harden, [headline, note]))
     }

@@ -23,6 +23,8 @@
   const path = $derived(placePath(bench.draft!, place.id));
   const kind = $derived(place.kind);
   const findings = $derived(bench.findingsOn(place.id));
+  /** A sill, a table and a frame have the one deck. */
+  const takesMoreDecks = $derived(!('window' in kind || 'cold_frame' in kind || 'surface' in kind));
   /** Sills, floors and frames do not tip. */
   const stands = $derived('rack' in kind || 'bench' in kind || 'chamber' in kind);
 
@@ -108,10 +110,12 @@
   <div class="flex flex-wrap gap-1.5" role="group" aria-label="What to do with {place.name}">
     <button class="quiet border-line!" onclick={() => void again()}>Add another <kbd>a</kbd></button
     >
-    <button
-      class="quiet border-line!"
-      onclick={() => void bench.edit({ add_tier: { place: place.id } })}>Add a shelf</button
-    >
+    {#if takesMoreDecks}
+      <button
+        class="quiet border-line!"
+        onclick={() => void bench.edit({ add_tier: { place: place.id } })}>Add a shelf</button
+      >
+    {/if}
     <button class="quiet border-line!" onclick={() => void movePlace(place.id, -1)}
       >Move left</button
     >
