@@ -131,8 +131,8 @@ pub fn set_ups() -> Vec<SetUp> {
             &["too_few_seeds", "germinates_in_the_dark"],
         ),
         (
-            "woody cuttings in a room of 27 °C by day and 24 by night",
-            one(lit(27.0, 24.0), "cuttings-of-woody-herbs", TRAY, 5),
+            "woody cuttings in a room of 25 °C by day and 22 by night",
+            one(lit(25.0, 22.0), "cuttings-of-woody-herbs", TRAY, 5),
             &[],
             &["nothing_comes_up", "dark_after_emergence", "too_few_seeds"],
         ),
