@@ -2,6 +2,8 @@
 
 use std::f64::consts::PI;
 
+use crate::room::{Fan, Place};
+
 /// Where the rule comes from.
 pub const SOURCE: &str = "free round jet: ASHRAE Fundamentals, space air diffusion (from memory); a fan's share of it is our own estimate";
 
@@ -60,6 +62,59 @@ pub fn flow_for_m3_h(diameter_mm: f64, distance_mm: f64, speed_m_s: f64) -> f64 
     let area = PI / 4.0 * diameter_m * diameter_m;
     let faded = speed_m_s * (distance_mm / 1000.0) / (OF_A_NOZZLE * FADES * area.sqrt());
     3600.0 * area * faded.max(speed_m_s)
+}
+
+/// What lies beside the middle of a stream gets so much of its speed (our own estimate).
+const BESIDE: f64 = 0.5;
+/// A fan that turns sweeps over a spot for so much of the time (our own estimate).
+const SWEEPS: f64 = 1.0 / 3.0;
+/// Nearer than this nothing stands before a fan.
+const NEAR_MM: f64 = 150.0;
+
+/// The fans over `tier` of `place`, each with the share of the days on which it is there: some are carried from
+/// one tier to the next.
+pub fn fans_over(place: &Place, tier: usize) -> impl Iterator<Item = (&Fan, f64)> {
+    let id = &place.tiers[tier].id;
+    let all = place
+        .tiers
+        .iter()
+        .flat_map(|own| own.fans.iter().map(move |fan| (own, fan)));
+    let here = all.filter(move |(own, fan)| own.id == *id || fan.by_turns.contains(id));
+    here.map(|(_, fan)| (fan, 1.0 / (1.0 + fan.by_turns.len() as f64)))
+}
+
+/// The speed of the air at the end of `tier` of `place` that is farthest from its fans, on the mean of the days,
+/// or what fans of other places that turn bring there, in m/s.
+pub fn far_end_m_s(place: &Place, tier: usize) -> f64 {
+    let shut = place.shares_air(tier).is_some();
+    let from_others = if shut { 0.0 } else { place.stirred_m_s };
+    let far = |(fan, share): (&Fan, f64)| {
+        let farthest_mm = fan.x_mm.max(place.width_mm - fan.x_mm);
+        share * speed_m_s(fan.diameter_mm, fan.flow_m3_h, farthest_mm)
+    };
+    fans_over(place, tier).map(far).fold(from_others, f64::max)
+}
+
+/// The mean speed of the air over the deck of `tier` of `place`, in m/s: its own fans, and those of other
+/// places that turn. Still air is 0.
+pub fn over_deck_m_s(place: &Place, tier: usize) -> f64 {
+    const SPOTS: usize = 5;
+    let shut = place.shares_air(tier).is_some();
+    let swept = if shut {
+        0.0
+    } else {
+        place.stirred_m_s * SWEEPS
+    };
+    let own = fans_over(place, tier).map(|(fan, share)| {
+        let at = |i: usize| (i as f64 + 0.5) / SPOTS as f64 * place.width_mm;
+        let speed = |i: usize| {
+            let distance_mm = (at(i) - fan.x_mm).abs().max(NEAR_MM);
+            speed_m_s(fan.diameter_mm, fan.flow_m3_h, distance_mm)
+        };
+        let mean = (0..SPOTS).map(speed).sum::<f64>() / SPOTS as f64;
+        mean * share * if fan.turns { SWEEPS } else { BESIDE }
+    });
+    own.fold(swept, f64::max)
 }
 
 #[cfg(test)]

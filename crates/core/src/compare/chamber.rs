@@ -4,12 +4,13 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::clock::DAY_H;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::day::closed_air::ClosedAir;
 use crate::day::standing::standing_in;
 use crate::plan::patch::PatchStep;
-use crate::room::{Bay, BayRef, Place, Vent, place_pointer};
+use crate::room::{Airing, Bay, BayRef, Place, Vent, place_pointer};
 use crate::season::Reckoned;
 use crate::warmth::around::air_around;
 use crate::warmth::chamber::{ChamberDay, ChamberSetUp, OpenDoor, SLOT_MM, VentSlot};
@@ -46,6 +47,8 @@ pub struct ChamberWay {
 const AJAR_MM: f64 = 50.0;
 /// The hours of the day in which somebody would leave it open.
 const DAYTIME_H: [f64; 2] = [8.0, 12.0];
+/// What is opened as it gets warm is opened so far below the limit.
+const BELOW_LIMIT_K: f64 = 4.0;
 /// What the thermostat is tried up and down by.
 const STEP_K: f64 = 2.0;
 
@@ -73,18 +76,18 @@ pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<Ch
         return Vec::new();
     };
     let mut all = vec![way("as_it_is", say!("As it is"), &air.day, Vec::new())];
-    let vents_at = place_pointer(here.place_index)
-        .at("kind")
-        .at("chamber")
-        .at("vents");
-    for (code, name, vents) in other_vents(place) {
+    let (own, vents_at) = place.vents_of(here.tier_index, &place_pointer(here.place_index));
+    // Gaps that are always there come first.
+    let gaps = air.set_up.vents.len() - own.len();
+    for (code, name, vents) in other_vents(own, [air.set_up.width_mm, air.set_up.height_mm]) {
         let mut set_up = air.set_up.clone();
-        set_up.vents = vents.iter().map(slot).collect();
+        set_up.vents.truncate(gaps);
+        set_up.vents.extend(vents.iter().map(slot));
         all.extend(run(
             code,
             name,
             set_up,
-            vec![PatchStep::replace(&vents_at, &vents)],
+            vec![PatchStep::set(&vents_at, &vents)],
         ));
     }
     let change = |change: &dyn Fn(&mut ChamberSetUp)| {
@@ -92,28 +95,26 @@ pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<Ch
         change(&mut set_up);
         set_up
     };
-    let [from_h, hours] = DAYTIME_H;
-    all.extend(run(
-        "door_by_day",
-        say!(
-            "Its door {ajar} ajar from {from} for {hours}",
-            ajar = Quantity::LengthMm.of(AJAR_MM),
-            from = Quantity::ClockH.of(from_h),
-            hours = Quantity::Hours.of(hours)
-        ),
-        change(&|set_up| {
-            set_up.door = Some(OpenDoor {
-                slot: VentSlot {
-                    width_mm: AJAR_MM,
-                    height_mm: set_up.height_mm,
-                    at_mm: set_up.height_mm / 2.0,
-                },
-                from_h,
-                hours,
-            });
-        }),
-        Vec::new(),
-    ));
+    for (code, name, airing) in airings(&air.set_up) {
+        let at = place_pointer(here.place_index).at("airing");
+        all.extend(run(
+            code,
+            name,
+            change(&|set_up| {
+                set_up.door = Some(OpenDoor {
+                    slot: VentSlot {
+                        width_mm: airing.gap_mm,
+                        height_mm: set_up.height_mm,
+                        at_mm: set_up.height_mm / 2.0,
+                    },
+                    from_h: airing.from_h,
+                    hours: airing.hours,
+                    over_c: airing.over_c,
+                });
+            }),
+            vec![PatchStep::set(&at, airing)],
+        ));
+    }
     if !air.set_up.lamps.is_empty() {
         all.extend(run(
             "lamps_off",
@@ -160,24 +161,54 @@ pub fn chamber_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Vec<Ch
     all
 }
 
-/// Vents that a chamber could have instead; none for what is no chamber.
-fn other_vents(place: &Place) -> Vec<(&'static str, Statement, Vec<Vent>)> {
-    let Some(chamber) = place.chamber() else {
-        return Vec::new();
+/// Ways to air it by its door or a flap.
+fn airings(set_up: &ChamberSetUp) -> [(&'static str, Statement, Airing); 2] {
+    let [from_h, hours] = DAYTIME_H;
+    let gap_mm = AJAR_MM.min(set_up.width_mm);
+    let ajar = || Quantity::LengthMm.of(gap_mm);
+    let over_c = set_up.limit_c - BELOW_LIMIT_K;
+    let by_day = say!(
+        "Opened {ajar} wide from {from} for {hours}",
+        ajar = ajar(),
+        from = Quantity::ClockH.of(from_h),
+        hours = Quantity::Hours.of(hours)
+    );
+    let when_warm = say!(
+        "Opened {ajar} wide whenever it is over {over}",
+        ajar = ajar(),
+        over = Quantity::TemperatureC.of(over_c)
+    );
+    let airing = |from_h: f64, hours: f64, over_c: Option<f64>| Airing {
+        gap_mm,
+        from_h,
+        hours,
+        over_c,
     };
+    [
+        ("door_by_day", by_day, airing(from_h, hours, None)),
+        (
+            "door_when_warm",
+            when_warm,
+            airing(0.0, DAY_H, Some(over_c)),
+        ),
+    ]
+}
+
+/// Vents that could be there instead of its `own`, in walls so wide and high.
+fn other_vents(
+    own: &[Vent],
+    [width_mm, height_mm]: [f64; 2],
+) -> Vec<(&'static str, Statement, Vec<Vent>)> {
     let cut = |at_mm: f64| Vent {
-        width_mm: SLOT_MM[0].min(place.width_mm),
+        width_mm: SLOT_MM[0].min(width_mm),
         height_mm: SLOT_MM[1],
         at_mm,
     };
-    let (low, high) = (
-        30.0_f64.min(place.height_mm),
-        (place.height_mm - 30.0).max(0.0),
-    );
+    let (low, high) = (30.0_f64.min(height_mm), (height_mm - 30.0).max(0.0));
     let mut all = Vec::new();
-    if !chamber.vents.is_empty() {
+    if !own.is_empty() {
         all.push(("vents_shut", say!("Its vents taped shut"), Vec::new()));
-        let wider = chamber.vents.iter().map(|vent| Vent {
+        let wider = own.iter().map(|vent| Vent {
             height_mm: 2.0 * vent.height_mm,
             ..vent.clone()
         });
@@ -187,7 +218,7 @@ fn other_vents(place: &Place) -> Vec<(&'static str, Statement, Vec<Vent>)> {
             wider.collect(),
         ));
     }
-    let with = |more: Vec<Vent>| chamber.vents.iter().cloned().chain(more).collect();
+    let with = |more: Vec<Vent>| own.iter().cloned().chain(more).collect();
     all.push((
         "vent_at_the_top",
         say!(
@@ -257,7 +288,9 @@ fn way(code: &'static str, name: Statement, day: &ChamberDay, patch: Vec<PatchSt
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::testing::{bay, kettle_fen, reckoned};
+    use crate::plan::SoundPlan;
+    use crate::room::Side;
+    use crate::testing::{bay, kettle_fen, reckoned, tier};
     use jiff::civil::date;
 
     #[test]
@@ -282,20 +315,69 @@ mod tests {
 
     #[test]
     fn what_is_offered_can_be_set_up() {
+        let closed_in = kettle_fen(|plan| {
+            let foil = crate::room::Sides {
+                left: Side::Foil,
+                right: Side::Foil,
+                back: Side::Foil,
+                front: Side::Foil,
+                top: Side::Open,
+            };
+            tier(plan, "door", "t3").sides = foil;
+            let coat = plan.places.iter_mut().find(|p| p.id == "coat").unwrap();
+            coat.kind = serde_json::from_value(serde_json::json!({
+                "closet": { "pitch_mm": 20.0, "shut": true,
+                    "vents": [{ "width_mm": 100.0, "height_mm": 20.0, "at_mm": 1200.0 }] }
+            }))
+            .expect("a closet");
+        });
         let plan = kettle_fen(|_| ());
-        let cabinet = bay("cabinet", "t1");
         let day = date(2027, 3, 20);
-        for way in chamber_ways(&reckoned(&plan), &cabinet, day) {
-            if way.patch.is_empty() {
-                continue;
-            }
-            let changed = crate::plan::patch::patched(&plan, &way.patch).unwrap();
-            let changed = changed.check().expect(way.code);
-            let then = &chamber_ways(&reckoned(&changed), &cabinet, day)[0];
-            for (a, b) in then.shelves_c.iter().zip(&way.shelves_c) {
-                assert!((a - b).abs() < 0.4, "{}: {a} {b}", way.code);
+        for (plan, at) in [
+            (&plan, bay("cabinet", "t1")),
+            (&closed_in, bay("door", "t3")),
+            (&closed_in, bay("coat", "t2")),
+        ] {
+            let ways = chamber_ways(&reckoned(plan), &at, day);
+            let offered = ways.iter().filter(|way| !way.patch.is_empty());
+            assert!(offered.clone().count() >= 4, "{at:?}");
+            for way in offered {
+                let changed = crate::plan::patch::patched(plan, &way.patch).unwrap();
+                let changed = changed.check().expect(way.code);
+                let then = &chamber_ways(&reckoned(&changed), &at, day)[0];
+                for (a, b) in then.shelves_c.iter().zip(&way.shelves_c) {
+                    assert!((a - b).abs() < 0.4, "{}: {a} {b}", way.code);
+                }
             }
         }
+    }
+
+    #[test]
+    fn what_opens_as_it_gets_warm_caps_the_heat_and_leaves_cool_air_alone() {
+        let hot = kettle_fen(|plan| {
+            for tier in &mut plan
+                .places
+                .iter_mut()
+                .find(|p| p.id == "cabinet")
+                .unwrap()
+                .tiers
+            {
+                tier.mats.iter_mut().for_each(|mat| mat.thermostat_c = None);
+            }
+        });
+        let cabinet = bay("cabinet", "t1");
+        let day = date(2027, 3, 20);
+        let most = |plan: &SoundPlan, code: &str| {
+            let ways = chamber_ways(&reckoned(plan), &cabinet, day);
+            let way = ways.into_iter().find(|w| w.code == code);
+            way.expect(code)
+        };
+        let (shut, aired) = (most(&hot, "as_it_is"), most(&hot, "door_when_warm"));
+        assert!(aired.most_c < shut.most_c - 1.0);
+        let mild = kettle_fen(|_| ());
+        let (shut, aired) = (most(&mild, "as_it_is"), most(&mild, "door_when_warm"));
+        assert!(shut.most_c < 26.0, "{}", shut.most_c);
+        assert!((aired.most_c - shut.most_c).abs() < 0.05);
     }
 
     #[test]

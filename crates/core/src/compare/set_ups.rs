@@ -139,6 +139,7 @@ fn behind_a_window(
             ..bay.tier.clone()
         }],
         spot: None,
+        airing: None,
         settings: Vec::new(),
         ..window.clone()
     });

@@ -9,7 +9,7 @@ use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::day::closed_air::ClosedAir;
 use crate::plan::SoundPlan;
-use crate::room::{Bay, Fan};
+use crate::room::Bay;
 use crate::site::air::Air;
 
 /// The air over the trays of a bay.
@@ -23,9 +23,11 @@ pub struct BayAir {
     pub vpd_kpa: f64,
     /// The temperature at which dew falls.
     pub dew_point_c: Option<f64>,
-    /// The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
-    /// one.
+    /// The speed of the air at the end of the shelf that is farthest from its fan, or what fans of other
+    /// places that turn bring, in m/s; 0 without one.
     pub far_end_m_s: f64,
+    /// The mean speed of the air over the whole of it, in m/s: what dries by it.
+    pub over_deck_m_s: f64,
     /// How likely mould and damping-off are there.
     pub mould: MouldRisk,
     /// What would stir the leaves at the far end; empty where they are stirred, and when it was not
@@ -58,11 +60,7 @@ pub fn bay_air(bay: &Bay<'_>, around: &Air, closed: Option<&ClosedAir>) -> BayAi
         Some(shelf) => (shelf.mean_c, shelf.mean_humidity),
         None => (around.day_c, around.humidity.unwrap_or(USUAL_HUMIDITY)),
     };
-    let far = |fan: &Fan| {
-        let farthest = fan.x_mm.max(bay.place.width_mm - fan.x_mm);
-        fan::speed_m_s(fan.diameter_mm, fan.flow_m3_h, farthest)
-    };
-    let far_end_m_s = bay.tier.fans.iter().map(far).fold(0.0, f64::max);
+    let far_end_m_s = fan::far_end_m_s(bay.place, bay.tier_index);
     let over = OverTrays {
         t_c: day_c,
         humidity,
@@ -79,6 +77,7 @@ pub fn bay_air(bay: &Bay<'_>, around: &Air, closed: Option<&ClosedAir>) -> BayAi
         vpd_kpa: vpd_kpa(day_c, humidity),
         dew_point_c: dew_point_c(day_c, humidity),
         far_end_m_s,
+        over_deck_m_s: fan::over_deck_m_s(bay.place, bay.tier_index),
         mould: risk(over),
         fans: Vec::new(),
     }

@@ -16,6 +16,8 @@ pub enum Detail {
     Bay(BayRef),
     /// Neither.
     Outline,
+    /// Neither, but what every tray drinks: for who waters.
+    Water,
     /// Neither, but what all sowings want for the whole season: for views of sowings and seeds.
     Sowings,
     /// Not even the trays and how the lamps would hang: for many days at once.
@@ -27,13 +29,18 @@ impl Detail {
         match self {
             Self::All => true,
             Self::Bay(wanted) => wanted.place == bay.place.id && wanted.tier == bay.tier.id,
-            Self::Outline | Self::Sowings | Self::Days => false,
+            Self::Outline | Self::Water | Self::Sowings | Self::Days => false,
         }
     }
 
     /// Whether each tray is wanted, and how the lamps would hang.
     pub(crate) fn wants_trays(&self) -> bool {
         !matches!(self, Self::Days)
+    }
+
+    /// Whether the root zone of every tray is wanted, rather than of those that come up.
+    pub(super) fn wants_all_roots(&self) -> bool {
+        matches!(self, Self::Water)
     }
 
     /// Whether every job of the season is wanted, and how much of each sowing to sow.

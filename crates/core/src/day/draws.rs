@@ -1,10 +1,15 @@
 //! What draws in a bay on a day: lamps that burn, mats with something on them, fans over what grows.
 
+use jiff::civil::Date;
+
 use crate::basis::clock::{ClockSpan, DAY_H};
 use crate::day::closed_air::ClosedAir;
+use crate::day::standing::Standing;
 use crate::plan::Plan;
 use crate::power::draw::{Draw, Drawer};
 use crate::room::{Bay, Tier, bays};
+use crate::season::Reckoned;
+use crate::season::stays::Stay;
 
 /// The hours in which the lamps of `tier` burn; `None` when they burn all day.
 fn hours(tier: &Tier) -> Option<ClockSpan> {
@@ -68,6 +73,28 @@ pub(super) fn of_bay(
     let fans = tier.fans.iter().filter(|_| occupied);
     let fans = fans.map(|fan| draw(Drawer::Fan, &fan.id, &fan.name, fan.watts, &fan.plugged));
     lamps.chain(mats).chain(fans).collect()
+}
+
+/// Whether the fans of `bay` run on `date`: over what is `standing` there, one that turns over what stands
+/// anywhere indoors, one that is carried by turns over what stands there.
+pub(super) fn fans_run(
+    reckoned: &Reckoned<'_>,
+    bay: &Bay<'_>,
+    standing: &[Standing<'_>],
+    date: Date,
+) -> bool {
+    let indoors = |stay: &Stay<'_>| {
+        let place = reckoned.plan.place(&stay.bay.place);
+        stay.days.contains(date) && place.is_some_and(|place| !place.outdoors())
+    };
+    let by_turns = |stay: &Stay<'_>| {
+        let mut fans = bay.tier.fans.iter();
+        let carried = fans.any(|fan| fan.by_turns.contains(&stay.bay.tier));
+        stay.bay.place == bay.place.id && carried && stay.days.contains(date)
+    };
+    let turns = bay.tier.fans.iter().any(|fan| fan.turns);
+    let mut stays = reckoned.stays.iter();
+    !standing.is_empty() || stays.any(|stay| turns && indoors(stay) || by_turns(stay))
 }
 
 /// What all gear of `plan` draws by its labels, with every lamp at its own hours, and the household's things:

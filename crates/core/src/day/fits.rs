@@ -6,8 +6,8 @@ use utoipa::ToSchema;
 use crate::basis::plane::Footprint;
 use crate::day::standing::Standing;
 use crate::plan::SoundPlan;
-use crate::room::Bay;
 use crate::room::container::TrayFormat;
+use crate::room::{Bay, MixKind};
 use crate::space::decks::{DeckFit, Fits, STANDARD_TRAY_MM};
 
 /// What the tiers of the room hold that are not kept for storage, each format alone. Trays that stick
@@ -29,6 +29,8 @@ pub struct FormatHeld {
     pub trays: u32,
     /// Cells of all those: plants, where each holds one.
     pub cells: u32,
+    /// Mix that fills one of them, in litres.
+    pub mix_l: f64,
 }
 
 impl Capacity {
@@ -46,6 +48,8 @@ impl Capacity {
             cell_depth_mm: 0.0,
             wet_kg: 0.0,
             holds_water: false,
+            mix: MixKind::default(),
+            reservoir_ml: None,
             dome_height_mm: None,
         };
         let own = plan.tray_formats.iter().map(|format| {
@@ -54,6 +58,7 @@ impl Capacity {
                 format: format.id.clone(),
                 trays,
                 cells: trays * format.cells(),
+                mix_l: format.mix_l(),
             }
         });
         Self {

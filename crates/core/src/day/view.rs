@@ -104,8 +104,11 @@ impl BayView<'_> {
 
     /// What an open tray drinks in this air, with nothing that warms it.
     pub fn water_in_air(&self, s: &Standing<'_>) -> TrayWater {
-        let wetness = Mix::default().wetness;
-        TrayWater::of(s.format, evaporation_kg_m2_d(self.air().vpd_kpa, wetness))
+        let (wetness, air) = (Mix::default().wetness, self.air());
+        TrayWater::of(
+            s.format,
+            evaporation_kg_m2_d(air.vpd_kpa, wetness, air.over_deck_m_s),
+        )
     }
 
     /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
@@ -286,7 +289,10 @@ impl<'a> Looker<'a> {
         };
         let whose = self.whose(&scene);
         let mut roots = here.trays(whose);
-        let (occupied, mats) = (!standing.is_empty(), here.mats_on());
+        let (occupied, mats) = (
+            draws::fans_run(reckoned, bay, standing, date),
+            here.mats_on(),
+        );
         as_it_goes(reckoned, &mut self.beds, &mut roots, date);
         let draws = draws::of_bay(bay, burning, occupied, &mats, here.closed);
         // 3. What harms, and how the lamps would hang best.
@@ -360,7 +366,7 @@ impl<'a> Looker<'a> {
     /// Whose root zones are wanted: who goes away wants to know of every tray.
     fn whose(&self, scene: &Scene<'_>) -> Whose {
         let away = self.reckoned.plan.away_near(scene.date).is_some();
-        if scene.detailed || away {
+        if scene.detailed || away || self.detail.wants_all_roots() {
             Whose::All
         } else {
             Whose::ComingUp

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::{Quantity, litres};
+use crate::room::mix::MixKind;
 
 /// A kind of tray: outer size, cells and mass.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -32,6 +33,13 @@ pub struct TrayFormat {
     pub wet_kg: f64,
     /// Whether it has no holes, so that water can stand in it.
     pub holds_water: bool,
+    /// What it is filled with; a peat mix when left out.
+    #[serde(default, skip_serializing_if = "MixKind::is_usual")]
+    pub mix: MixKind,
+    /// Water in a reservoir under it that a wick or a mat of felt lifts into the mix; left out where there is
+    /// none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reservoir_ml: Option<f64>,
     /// How far its dome reaches over the rim; left out when it has none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dome_height_mm: Option<f64>,
@@ -54,6 +62,22 @@ impl TrayFormat {
         let off = move |format: &Self| (format.cell_ml / cell_ml).ln().abs();
         let trays = formats.iter().filter(|format| format.cells() > 1);
         trays.filter(move |format| off(format) < 2.0_f64.ln())
+    }
+
+    /// What it takes to fill it, in litres.
+    pub fn mix_l(&self) -> f64 {
+        self.cell_ml * f64::from(self.cells()) / 1000.0
+    }
+
+    /// The same filled with `mix`, and as heavy as that makes it.
+    #[must_use]
+    pub fn filled_with(mut self, mix: MixKind) -> Self {
+        let change_kg_l = mix.figures().wet_kg_l() - self.mix.figures().wet_kg_l();
+        // To ten grams: nobody weighs more finely.
+        let kg = self.wet_kg + change_kg_l * self.mix_l();
+        self.wet_kg = (kg * 100.0).round().max(1.0) / 100.0;
+        self.mix = mix;
+        self
     }
 
     /// How many cells it has.
@@ -96,6 +120,10 @@ impl TrayFormat {
                 Quantity::LengthMm,
             );
         }
+        if let Some(ml) = self.reservoir_ml {
+            let at = at.at("reservoir_ml");
+            faults.number(&at, ml, 10.0..=100_000.0, Quantity::VolumeMl);
+        }
         for (name, cells) in [("columns", self.columns), ("rows", self.rows)] {
             faults.number(&at.at(name), f64::from(cells), 1.0..=40.0, Quantity::Count);
         }
@@ -111,6 +139,19 @@ impl TrayFormat {
 
 #[cfg(test)]
 mod tests {
+    #[test]
+    fn another_mix_makes_a_tray_lighter_or_heavier_and_the_first_one_brings_its_mass_back() {
+        use super::MixKind;
+        let kinds = crate::room::shelf::library();
+        let tray = kinds.containers.iter().find(|c| c.id == "cells-72");
+        let tray = tray.unwrap().clone();
+        let compost = tray.clone().filled_with(MixKind::Compost);
+        assert!(compost.wet_kg > tray.wet_kg + 0.15 * tray.mix_l());
+        let bark = compost.filled_with(MixKind::Bark);
+        assert!(bark.wet_kg < tray.wet_kg);
+        assert!((bark.filled_with(MixKind::Peat).wet_kg - tray.wet_kg).abs() < 0.02);
+    }
+
     #[test]
     fn a_standard_tray_weighs_about_two_litres_more_while_it_is_watered() {
         let kinds = crate::room::shelf::library();

@@ -23,6 +23,15 @@ pub struct Fan {
     pub y_mm: f64,
     /// Its middle above the deck.
     pub height_mm: f64,
+    /// Whether it turns from side to side, so that its stream reaches other places of the room, too.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub turns: bool,
+    /// Other tiers of its place that it is carried to by turns, a day each; none when left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub by_turns: Vec<String>,
+    /// What it moves at the other speeds that its switch offers, in m³/h; none when left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub speeds_m3_h: Vec<f64>,
     /// The socket, strip, timer or chain that it is plugged into; left out where nobody said.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub plugged: Option<String>,

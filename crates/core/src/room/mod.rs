@@ -9,9 +9,11 @@ pub mod container;
 mod fan;
 mod lamp;
 mod mat;
+mod mix;
 pub mod place;
 pub mod shelf;
 pub mod tier;
+mod vent;
 mod walls;
 pub mod wiring;
 
@@ -22,9 +24,11 @@ pub use lamp::{
     Ageing, Dimmer, Distribution, Face, LOWEST_FACE_MM, Lamp, LampFamily, PhotometricType,
 };
 pub use mat::{Mat, MatProbe};
+pub use mix::{MixFigures, MixKind};
 pub use place::{
-    Cover, CoverShape, Deck, Faces, Feet, Glazing, Kind, Material, Opens, Place, Spot, Vent,
+    Airing, Cover, CoverShape, Deck, Faces, Feet, Glazing, Kind, Material, Opens, Place, Spot,
     WallLayer, Window,
 };
 pub use tier::{Adjust, Boxes, Chain, Side, Sides, Tier};
+pub use vent::Vent;
 pub use walls::{Door, Room};

@@ -7,6 +7,7 @@ use crate::basis::clock::Burning;
 use crate::room::fan::Fan;
 use crate::room::lamp::Lamp;
 use crate::room::mat::Mat;
+use crate::room::vent::Vent;
 
 /// The least clear height a bay can have: a tray and a hand.
 pub const LEAST_BAY_MM: f64 = 80.0;
@@ -27,6 +28,9 @@ pub struct Tier {
     pub liner: bool,
     /// What closes the bay at its sides.
     pub sides: Sides,
+    /// Holes in what closes it, their middles over its deck, besides the gaps at its edges.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub vents: Vec<Vent>,
     /// Hours a day that the lamps burn while something here needs light.
     pub photoperiod_h: f64,
     /// When they go on, in hours after midnight; 06:00 when left out.
@@ -38,6 +42,9 @@ pub struct Tier {
     /// Whether its mats stay on under what grows; off once all is up when left out.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub mats_growing: bool,
+    /// Whether domes stay on over what grows; off once all is up when left out.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub domes_growing: bool,
     /// How the gap between lamps and leaves is changed; left out, lamps hang at any height.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub adjust: Option<Adjust>,

@@ -6,7 +6,7 @@ use crate::room::{Kind, Mat, Place, Tier, Vent, WallLayer};
 use crate::site::Site;
 use crate::site::air::Air;
 use crate::warmth::chamber::{
-    AirThermostat, ChamberDay, ChamberLamp, ChamberSetUp, Heater, VentSlot,
+    AirThermostat, ChamberDay, ChamberLamp, ChamberSetUp, Heater, OpenDoor, VentSlot,
 };
 use crate::warmth::remembered::Remembered;
 use crate::warmth::transfer::Layer;
@@ -120,6 +120,31 @@ impl<'a> ClosedSpace<'a> {
         vec![slit(0.0), slit(self.height_mm)]
     }
 
+    /// Openings with their middles over its floor.
+    fn openings(&self, all: &[Vent]) -> Vec<VentSlot> {
+        let slot = |vent: &Vent| VentSlot {
+            width_mm: vent.width_mm,
+            height_mm: vent.height_mm,
+            at_mm: vent.at_mm.min(self.height_mm),
+        };
+        all.iter().map(slot).collect()
+    }
+
+    /// The door, or the flap, that it is aired by.
+    fn door(&self) -> Option<OpenDoor> {
+        let airing = self.place.airing.filter(|airing| airing.hours > 0.0)?;
+        Some(OpenDoor {
+            slot: VentSlot {
+                width_mm: airing.gap_mm.min(self.place.width_mm),
+                height_mm: self.height_mm,
+                at_mm: self.height_mm / 2.0,
+            },
+            from_h: airing.from_h,
+            hours: airing.hours,
+            over_c: airing.over_c,
+        })
+    }
+
     /// It as the solver takes it: a chamber with its own walls and vents; a closet of boards, or a
     /// bay in sheets, with gaps at the bottom and at the top.
     pub fn set_up(&self, site: &Site, inside: &Inside) -> ChamberSetUp {
@@ -132,19 +157,20 @@ impl<'a> ClosedSpace<'a> {
                     thickness_mm: wall.thickness_mm,
                     conductivity_w_mk: wall.conductivity_w_mk,
                 };
-                let vent = |vent: &Vent| VentSlot {
-                    width_mm: vent.width_mm,
-                    height_mm: vent.height_mm,
-                    at_mm: vent.at_mm.min(self.height_mm),
-                };
                 walls = chamber.walls.iter().map(wall).collect();
-                vents = chamber.vents.iter().map(vent).collect();
+                vents = self.openings(&chamber.vents);
                 limit_c = chamber.limit_c.unwrap_or(limit_c);
                 let probe = chamber.probe_mm.unwrap_or(probe_at_mm);
                 probe_at_mm = probe.min(self.height_mm);
             }
-            Kind::Closet(_) => walls = vec![BOARDS],
-            _ => {}
+            Kind::Closet(closet) => {
+                walls = vec![BOARDS];
+                vents.extend(self.openings(&closet.vents));
+            }
+            _ => {
+                let holes = self.each_tier();
+                vents.extend(holes.flat_map(|(_, tier)| self.openings(&tier.vents)));
+            }
         }
         let own = self.mats().find(|(_, mat)| mat.thermostat_c.is_some());
         let own = own.filter(|_| self.thermostat_in_air());
@@ -195,7 +221,7 @@ impl<'a> ClosedSpace<'a> {
                 .flat_map(|(_, tier)| &tier.fans)
                 .map(|fan| fan.flow_m3_h * FROM_SHELF_TO_SHELF)
                 .sum(),
-            door: None,
+            door: self.door(),
             wet_kg: inside.wet_kg,
             wet_m2: inside.wet_m2,
             grown: inside.grown,

@@ -1,6 +1,8 @@
 //! A room that its own lamps warm: their watts against what its walls and its fresh air lose.
 
 use crate::air::USUAL_HUMIDITY;
+use crate::air::vapour::saturated_kg_m3;
+use crate::basis::clock::DAY_H;
 use crate::site::air::Air;
 use crate::site::room_size::RoomSize;
 use crate::warmth::enclosed::{EnclosedAir, EnclosedDay, WarmingLamp};
@@ -16,6 +18,8 @@ pub struct LitRoom {
     pub air: Air,
     /// How much warmer it is for them, in the mean of the day, in K.
     pub rise_k: f64,
+    /// What a humidifier gives off in a day to hold what it is set to, in litres.
+    pub humidify_l_d: f64,
 }
 
 impl RoomSize {
@@ -77,14 +81,18 @@ impl RoomSize {
         let (lit, dark) = (day(lamps)?, day(&[])?);
         let rise_k = lit.mean_c - dark.mean_c;
         let (day_k, night_k) = (lit.most_c - dark.most_c, lit.least_c - dark.least_c);
-        let humidity = lit.humidity.iter().sum::<f64>() / lit.humidity.len() as f64;
+        let alone = lit.humidity.iter().sum::<f64>() / lit.humidity.len() as f64;
+        let held = self.envelope.humidified.unwrap_or(0.0);
+        let lacks = (held - alone).max(0.0);
         Some(LitRoom {
             air: Air {
                 day_c: air.day_c + day_k,
                 night_c: air.night_c + night_k,
-                humidity: Some(humidity),
+                humidity: Some(alone + lacks),
             },
             rise_k,
+            // Fresh air takes the vapour out again; a kilogram of water is a litre.
+            humidify_l_d: lacks * saturated_kg_m3(lit.mean_c) * self.leak_m3_h() * DAY_H,
         })
     }
 }

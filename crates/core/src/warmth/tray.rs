@@ -1,6 +1,7 @@
 //! Trays and chambers of a room as the solvers take them.
 
 use crate::air::USUAL_HUMIDITY;
+use crate::air::fan::over_deck_m_s;
 use crate::basis::units::area_m2;
 use crate::room::container::TrayFormat;
 use crate::room::{Mat, MatProbe, Material, Place};
@@ -45,6 +46,9 @@ pub struct TrayHere<'a> {
 /// so much more (our own estimate).
 const WETTER_BY_LEAVES: f64 = 0.4;
 
+/// Nobody leaves seedlings in more wind than this, in m/s.
+const MOST_M_S: f64 = 2.0;
+
 /// Foam under a mat conducts so much, in W/(m·K).
 ///
 /// Source: ISO 10456, expanded polystyrene (from memory: 0.035 to 0.04).
@@ -76,6 +80,7 @@ pub fn root_zone(
     let pad = mat.and_then(|mat| mat.pad_mm);
     let pad = pad.map(|mm| layer(mm, FOAM_W_MK));
     let burning = place.tiers[tier].burning();
+    let filling = tray.format.mix.figures();
     RootZone {
         air: RoomAir {
             day_c,
@@ -93,7 +98,8 @@ pub fn root_zone(
         mix: Mix {
             depth_mm: tray.format.cell_depth_mm.max(5.0),
             wetness: wetness(tray.leaves),
-            ..Mix::default()
+            conductivity_w_mk: filling.conductivity_w_mk,
+            heat_capacity_mj_m3k: filling.heat_capacity_mj_m3k,
         },
         under: pad.into_iter().chain(deck).collect(),
         warm_surface_c: None,
@@ -116,12 +122,19 @@ pub fn root_zone(
                 dial_error_k: mat.dial_error_k.unwrap_or(0.0),
             }),
         dome: tray.domed,
+        air_m_s: in_steps(over_deck_m_s(place, tier)),
         light: (tray.ppfd > 0.0).then_some(Light {
             ppfd: tray.ppfd,
             from_h: burning.from_h,
             hours: burning.hours,
         }),
     }
+}
+
+/// Speeds as coarse as drying minds.
+fn in_steps(air_m_s: f64) -> f64 {
+    const STEP_M_S: f64 = 0.05;
+    (air_m_s.min(MOST_M_S) / STEP_M_S).round() * STEP_M_S
 }
 
 /// The wet surface by which an open tray of `format` gives off water, in m², with leaves over so much of it.

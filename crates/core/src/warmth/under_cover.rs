@@ -220,7 +220,12 @@ fn enclosed(
         store_j_k: SOIL_J_M2K * ground_m2 + WATER_J_LK * cover.water_l,
         store_w_k: (ground_m2 + WATER_M2_L * cover.water_l) / SURFACE_ACROSS_M2K_W,
         sun: (day_h > 0.0).then(|| Sun {
-            kwh: sun_kwh_m2 * ground_m2 * shape.sun * cover.glazing.passes() * KEPT,
+            kwh: sun_kwh_m2
+                * ground_m2
+                * shape.sun
+                * cover.glazing.passes()
+                * KEPT
+                * cover.sun_share.unwrap_or(1.0),
             rises_h: (NOON_H - day_h / 2.0).max(0.0),
             hours: day_h,
             on_store: ON_STORE,

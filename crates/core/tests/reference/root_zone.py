@@ -43,17 +43,18 @@ def network(setup):
     warm = setup.get("warm_surface_c")
     down = 1 / ((0.03 if warm is not None else 0.17) + under)
     dome = setup.get("dome", False)
-    above = 0 if dome else 1 / 0.10
+    blown = 3.8 * setup.get("air_m_s", 0)
+    above = 0 if dome else 1 / 0.10 + blown
     mat = setup.get("mat")
     heat = mat["watts"] / (mat["length_mm"] * mat["width_mm"] * 1e-6) * mat["cover"] if mat else 0
-    wet = 0 if dome else mix["wetness"] * 5.0 / 66.0
+    wet = 0 if dome else mix["wetness"] * (5.0 + blown) / 66.0
     return stores, between, aside, down, above, heat, wet
 
 
 def through_dome(setup, surface, a):
     """W/m2 from the surface to its lid, and from that, larger than the tray, to the air: the lid is where
     both meet. Vapour that rises to it condenses."""
-    layer, lid_out, wet = 1 / 0.16, 1.4 / 0.10, setup["mix"]["wetness"] * 1.95 / 66.0
+    layer, lid_out, wet = 1 / 0.16, 1.4 * (1 / 0.10 + 3.8 * setup.get("air_m_s", 0)), setup["mix"]["wetness"] * 1.95 / 66.0
     if setup.get("thermostat"):
         # A thermostat's beat drifts with the least difference: there along the model's straight line.
         about = (setup["air"]["day_c"] + setup["air"]["night_c"]) / 2 + 4
@@ -138,6 +139,11 @@ SETUPS = {
     "deep pots on a warm appliance": base(
         warm_surface_c=32, mix={"depth_mm": 90, "conductivity_w_mk": 0.5,
                                 "heat_capacity_mj_m3k": 3.2, "wetness": 0.3}),
+    "bark under a lamp and a fan": base(
+        air_m_s=0.6, light={"ppfd": 250, "from_h": 6, "hours": 16},
+        mix={"depth_mm": 55, "conductivity_w_mk": 0.35, "heat_capacity_mj_m3k": 2.2,
+             "wetness": 0.4}),
+    "domed on a mat before a fan": base(air_m_s=0.5, mat=MAT, dome=True),
 }
 
 print(json.dumps([{"name": n, "setup": s, "root_zone_c": run(s, 48)} for n, s in SETUPS.items()],

@@ -116,6 +116,16 @@ impl Fan {
                 Quantity::LengthMm,
             );
         }
+        for (i, &flow) in faults.list(&at.at("speeds_m3_h"), &self.speeds_m3_h, 0..=8) {
+            let at = at.at("speeds_m3_h").at(i);
+            faults.number(&at, flow, 0.0..=5000.0, Quantity::FlowM3H);
+        }
+        let known = || place.tiers.iter().map(|tier| tier.id.clone());
+        for (i, tier) in faults.list(&at.at("by_turns"), &self.by_turns, 0..=20) {
+            if !known().any(|id| id == *tier) {
+                faults.unknown(&at.at("by_turns").at(i), tier, known());
+            }
+        }
         for (name, value, range, quantity) in [
             ("flow_m3_h", self.flow_m3_h, 0.0..=5000.0, Quantity::FlowM3H),
             ("watts", self.watts, 0.0..=500.0, Quantity::PowerW),

@@ -4,6 +4,7 @@ use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::room::place::{Chamber, Kind, Place};
 use crate::room::tier::LEAST_BAY_MM;
+use crate::room::vent::check_vents;
 
 impl Place {
     pub(super) fn check(&self, at: &Pointer, faults: &mut Faults) {
@@ -69,6 +70,9 @@ impl Place {
                 lowest = tier.deck_height_mm + LEAST_BAY_MM + self.deck.thickness_mm;
             }
         }
+        if let Some(airing) = &self.airing {
+            airing.check(&at.at("airing"), faults);
+        }
         let settings = at.at("settings");
         for (i, setting) in faults.list(&settings, &self.settings, 0..=20) {
             let known = || self.tiers.iter().map(|tier| tier.id.clone());
@@ -76,6 +80,9 @@ impl Place {
                 && !known().any(|id| id == *tier)
             {
                 faults.unknown(&settings.at(i).at("tier"), tier, known());
+            }
+            if let Some(airing) = &setting.airing {
+                airing.check(&settings.at(i).at("airing"), faults);
             }
         }
         for (i, tier) in self.tiers.iter().enumerate() {
@@ -105,6 +112,7 @@ impl Kind {
             Self::Closet(closet) => {
                 let at = at.at("closet");
                 mm(faults, at.at("pitch_mm"), closet.pitch_mm, pitch);
+                check_vents(&closet.vents, &at.at("vents"), faults);
             }
             Self::Bench(_) | Self::Surface(_) => {}
             Self::ColdFrame(frame) => {
@@ -113,6 +121,9 @@ impl Kind {
                     if let Some(c) = cover.heated_c {
                         let celsius = Quantity::TemperatureC;
                         faults.number(&at.at("heated_c"), c, -5.0..=30.0, celsius);
+                    }
+                    if let Some(share) = cover.sun_share {
+                        faults.number(&at.at("sun_share"), share, 0.0..=1.0, Quantity::Share);
                     }
                     let litres = Quantity::Plain;
                     faults.number(&at.at("water_l"), cover.water_l, 0.0..=5000.0, litres);
@@ -169,15 +180,6 @@ impl Chamber {
             let at = at.at("limit_c");
             faults.number(&at, c, 15.0..=60.0, Quantity::TemperatureC);
         }
-        let vents = at.at("vents");
-        for (i, vent) in faults.list(&vents, &self.vents, 0..=20) {
-            for (name, mm, range) in [
-                ("width_mm", vent.width_mm, 1.0..=2000.0),
-                ("height_mm", vent.height_mm, 1.0..=2000.0),
-                ("at_mm", vent.at_mm, 0.0..=3500.0),
-            ] {
-                faults.number(&vents.at(i).at(name), mm, range, Quantity::LengthMm);
-            }
-        }
+        check_vents(&self.vents, &at.at("vents"), faults);
     }
 }

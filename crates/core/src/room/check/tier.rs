@@ -5,6 +5,7 @@ use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 use crate::room::place::Place;
 use crate::room::tier::{Adjust, Tier};
+use crate::room::vent::check_vents;
 
 impl Tier {
     pub(super) fn check(
@@ -16,6 +17,7 @@ impl Tier {
     ) {
         faults.id(&at.at("id"), &self.id);
         faults.name(&at.at("name"), &self.name);
+        check_vents(&self.vents, &at.at("vents"), faults);
         faults.number(
             &at.at("photoperiod_h"),
             self.photoperiod_h,

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::learned::Learned;
 use crate::basis::plane::Axis;
+use crate::room::place::airing::Airing;
 use crate::room::place::kinds::Kind;
 use crate::room::place::setting::PlaceSetting;
 use crate::room::tier::Tier;
@@ -51,8 +52,15 @@ pub struct Place {
     /// room.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spot: Option<Spot>,
+    /// How fast fans of other places that turn stir the air over it, in m/s; set as a plan is checked.
+    #[serde(skip)]
+    #[schema(ignore)]
+    pub stirred_m_s: f64,
     /// The tiers from the lowest up.
     pub tiers: Vec<Tier>,
+    /// How what is closed of it is aired; left out, it stays shut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub airing: Option<Airing>,
     /// What is set otherwise from a date on; empty when nothing is.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub settings: Vec<PlaceSetting>,

@@ -19,6 +19,9 @@ pub struct Cover {
     /// What a heater keeps it at, in °C; left out where none does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub heated_c: Option<f64>,
+    /// The share of the sun that trees and houses leave it, 0 to 1; all of it when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sun_share: Option<f64>,
     /// Water that stands in it to store warmth, in l.
     #[serde(default, skip_serializing_if = "is_none")]
     pub water_l: f64,
@@ -78,6 +81,7 @@ impl Cover {
         opens: Opens::WhenWarm,
         night_mat: false,
         heated_c: None,
+        sun_share: None,
         water_l: 0.0,
     };
 }

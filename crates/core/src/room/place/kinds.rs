@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::room::place::cover::Cover;
+use crate::room::vent::Vent;
 
 /// What a place is, written `{"rack": {…}}`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -73,6 +74,9 @@ pub struct Closet {
     /// left out.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub shut: bool,
+    /// Openings in its doors and walls, besides the gaps round the doors.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub vents: Vec<Vent>,
 }
 
 /// What only a bench has.
@@ -111,18 +115,6 @@ pub struct WallLayer {
     pub thickness_mm: f64,
     /// Thermal conductivity in W/(m·K).
     pub conductivity_w_mk: f64,
-}
-
-/// An opening in a chamber's wall.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Vent {
-    /// Its width.
-    pub width_mm: f64,
-    /// Its height.
-    pub height_mm: f64,
-    /// Its middle above the floor.
-    pub at_mm: f64,
 }
 
 /// What only a window has.

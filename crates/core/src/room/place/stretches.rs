@@ -33,9 +33,15 @@ impl Place {
             if let Some(on) = setting.mats_growing {
                 tier.mats_growing = on;
             }
+            if let Some(on) = setting.domes_growing {
+                tier.domes_growing = on;
+            }
         }
         if let Some(shut) = setting.shut {
             place.set_doors(shut);
+        }
+        if setting.airing.is_some() {
+            place.airing = setting.airing;
         }
         place
     }

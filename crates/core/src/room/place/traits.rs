@@ -3,9 +3,11 @@
 
 use std::ops::Range;
 
+use crate::basis::fault::Pointer;
 use crate::room::place::body::Place;
 use crate::room::place::cover::Cover;
 use crate::room::place::kinds::{Chamber, Closet, Kind, Rack, Window};
+use crate::room::vent::Vent;
 
 impl Place {
     /// Distance from one height that a deck can have to the next; `None` where decks are fixed.
@@ -154,6 +156,20 @@ impl Place {
     pub fn with_doors_shut(&self) -> Option<Self> {
         let mut shut = self.clone();
         (shut.set_doors(true) && shut != *self).then_some(shut)
+    }
+
+    /// The openings that somebody has cut into what closes tier `index`, and where a document holds them that has
+    /// the place `at`.
+    pub fn vents_of(&self, index: usize, at: &Pointer) -> (&[Vent], Pointer) {
+        let kind = at.at("kind");
+        match &self.kind {
+            Kind::Chamber(chamber) => (&chamber.vents, kind.at("chamber").at("vents")),
+            Kind::Closet(closet) => (&closet.vents, kind.at("closet").at("vents")),
+            _ => {
+                let tiers = at.at("tiers");
+                (&self.tiers[index].vents, tiers.at(index).at("vents"))
+            }
+        }
     }
 
     /// Shuts its doors or opens them; whether it has any.

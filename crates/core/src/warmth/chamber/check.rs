@@ -38,6 +38,9 @@ impl ChamberSetUp {
             faults.number(&slot.at("at_mm"), door.slot.at_mm, inside.clone(), mm);
             faults.number(&at.at("from_h"), door.from_h, 0.0..=DAY_H, Quantity::ClockH);
             faults.number(&at.at("hours"), door.hours, 0.0..=DAY_H, Quantity::Hours);
+            if let Some(c) = door.over_c {
+                faults.number(&at.at("over_c"), c, 0.0..=50.0, celsius);
+            }
         }
         let shelves = root.at("shelves_mm");
         for (i, &at_mm) in faults.list(&shelves, &self.shelves_mm, 1..=20) {

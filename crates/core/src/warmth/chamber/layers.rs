@@ -268,8 +268,8 @@ impl ChamberSetUp {
                 let flow = match open {
                     None => stack_flow_m3_s(&self.vents, mean - room),
                     Some(door) => {
-                        let all: Vec<VentSlot> =
-                            self.vents.iter().copied().chain([door.slot]).collect();
+                        let door = door.as_warm_as(mean);
+                        let all: Vec<VentSlot> = self.vents.iter().copied().chain([door]).collect();
                         stack_flow_m3_s(&all, mean - room)
                     }
                 };

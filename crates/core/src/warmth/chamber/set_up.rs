@@ -85,6 +85,10 @@ pub struct VentSlot {
     pub at_mm: f64,
 }
 
+/// What is opened as it gets warm is wide open so much later: a hand or a wax opener does it bit by bit (our
+/// own estimate).
+const WIDE_OPEN_K: f64 = 2.0;
+
 /// A door, or a flap of film, that is left open.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -95,6 +99,23 @@ pub struct OpenDoor {
     pub from_h: f64,
     /// How long it stays open.
     pub hours: f64,
+    /// Only while the air inside is warmer than this, in °C: wide open 2 K over it; whatever the air is
+    /// when left out.
+    #[serde(default)]
+    pub over_c: Option<f64>,
+}
+
+impl OpenDoor {
+    /// How far it is open while the air inside is at `inside_c`.
+    pub(super) fn as_warm_as(&self, inside_c: f64) -> VentSlot {
+        let share = self.over_c.map_or(1.0, |over| {
+            ((inside_c - over) / WIDE_OPEN_K).clamp(0.0, 1.0)
+        });
+        VentSlot {
+            width_mm: self.slot.width_mm * share,
+            ..self.slot
+        }
+    }
 }
 
 /// A heater in a chamber.

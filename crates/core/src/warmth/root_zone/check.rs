@@ -45,6 +45,12 @@ impl RootZone {
         for (i, layer) in faults.list(&root.at("under"), &self.under, 0..=10) {
             layer.check(&root.at("under").at(i), &mut faults);
         }
+        faults.number(
+            &root.at("air_m_s"),
+            self.air_m_s,
+            0.0..=20.0,
+            Quantity::SpeedMS,
+        );
         if let Some(c) = self.warm_surface_c {
             faults.number(&root.at("warm_surface_c"), c, -20.0..=80.0, celsius);
         }

@@ -17,6 +17,10 @@ const MAT_J_M2K: f64 = 4500.0;
 ///
 /// Source: ISO 6946, annex on surface resistances (h_c = 5.0).
 const CONVECTION_UP_W_M2K: f64 = 5.0;
+/// What moving air adds to that, in W/(m²·K) for each m/s.
+///
+/// Source: McAdams, flat plate in a parallel stream, 5.7 + 3.8 v (from memory).
+const CONVECTION_BY_SPEED: f64 = 3.8;
 /// Convection in a layer of air that heat crosses upwards, in W/(m²·K).
 ///
 /// Source: ISO 6946, annex on unventilated layers (h_a = 1.95).
@@ -32,12 +36,17 @@ pub(super) const LATENT_J_KG: f64 = 2.454e6;
 ///
 /// Source: ASHRAE Fundamentals, psychrometrics (from memory).
 const PSYCHROMETRIC_PA_K: f64 = 66.0;
-/// What evaporates from an open surface of mix in air that lacks `vpd_kpa`, in kg/m² a day, where nothing
-/// warms it (our own estimate of how wet it is; the rest as in a column).
-pub fn evaporation_kg_m2_d(vpd_kpa: f64, wetness: f64) -> f64 {
+/// Convection at a level surface over which air moves at `air_m_s`, in W/(m²·K).
+fn convection_w_m2k(air_m_s: f64) -> f64 {
+    CONVECTION_UP_W_M2K + CONVECTION_BY_SPEED * air_m_s
+}
+
+/// What evaporates from an open surface of mix in air that lacks `vpd_kpa` and moves at `air_m_s`, in kg/m² a
+/// day, where nothing warms it (our own estimate of how wet it is; the rest as in a column).
+pub fn evaporation_kg_m2_d(vpd_kpa: f64, wetness: f64, air_m_s: f64) -> f64 {
     const PA_PER_KPA: f64 = 1000.0;
     const SECONDS_PER_DAY: f64 = 86_400.0;
-    let w_m2 = wetness * CONVECTION_UP_W_M2K / PSYCHROMETRIC_PA_K * vpd_kpa * PA_PER_KPA;
+    let w_m2 = wetness * convection_w_m2k(air_m_s) / PSYCHROMETRIC_PA_K * vpd_kpa * PA_PER_KPA;
     w_m2 * SECONDS_PER_DAY / LATENT_J_KG
 }
 
@@ -115,11 +124,12 @@ impl RootZone {
         } else {
             SURFACE_DOWN_M2K_W + under
         };
+        let moved = CONVECTION_BY_SPEED * self.air_m_s;
+        let surface = 1.0 / (1.0 / SURFACE_UP_M2K_W + moved);
         let over = if self.dome {
-            1.0 / (1.0 / AIR_LAYER_UP_M2K_W + self.condensing_w_m2k())
-                + SURFACE_UP_M2K_W / LID_PER_TRAY
+            1.0 / (1.0 / AIR_LAYER_UP_M2K_W + self.condensing_w_m2k()) + surface / LID_PER_TRAY
         } else {
-            SURFACE_UP_M2K_W
+            surface
         };
         Column {
             stores,
@@ -133,7 +143,7 @@ impl RootZone {
             evaporates: if self.dome {
                 0.0
             } else {
-                self.mix.wetness * CONVECTION_UP_W_M2K / PSYCHROMETRIC_PA_K
+                self.mix.wetness * convection_w_m2k(self.air_m_s) / PSYCHROMETRIC_PA_K
             },
             air: (1..=24 * self.steps_per_hour())
                 .map(|step| self.air(step as f64 / self.steps_per_hour() as f64))

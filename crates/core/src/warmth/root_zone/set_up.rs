@@ -34,6 +34,9 @@ pub struct RootZone {
     /// Whether a clear dome covers it.
     #[serde(default)]
     pub dome: bool,
+    /// How fast the air moves over it, in m/s; left out, it is still.
+    #[serde(default)]
+    pub air_m_s: f64,
     /// The light on it; left out, it is dark.
     #[serde(default)]
     pub light: Option<Light>,
