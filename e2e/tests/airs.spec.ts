@@ -103,3 +103,30 @@ test('lamps warm a room by what its walls lose', async ({ page, app }) => {
   await expect(lamps).toBeHidden();
   expect((await plan(page, app)).site.envelope).toBeUndefined();
 });
+
+test('a shelf behind film gets holes, and a cabinet is aired when it is warm', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/?on=2027-03-20&bay=cabinet/t1`);
+  await page.getByRole('button', { name: /^The whole / }).click();
+  const airing = page.getByRole('region', { name: 'Airing' });
+  await airing.getByLabel('Door or flap').selectOption('open when it is warm inside');
+  await airing.getByLabel('Over').fill('24');
+  await airing.getByLabel('Over').press('Enter');
+  const cabinet = async () =>
+    (await plan(page, app)).places.find((p: { id: string }) => p.id === 'cabinet');
+  await expect.poll(async () => (await cabinet()).airing?.over_c).toBe(24);
+  await airing.getByLabel('Door or flap').selectOption('kept shut');
+  await expect.poll(async () => (await cabinet()).airing).toBeUndefined();
+
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t3&chapter=gear`);
+  for (const side of ['Left', 'Right', 'Back', 'Front']) {
+    await page.getByLabel(`${side} side`).selectOption('foil film');
+  }
+  await page.getByRole('button', { name: 'One more vent' }).click();
+  await page.getByLabel('Domes stay on over what grows').check();
+  const tier = async () => (await plan(page, app)).places[0].tiers[2];
+  await expect.poll(async () => (await tier()).vents?.[0].width_mm).toBe(100);
+  await expect.poll(async () => (await tier()).domes_growing).toBe(true);
+});

@@ -181,3 +181,15 @@ test('a reading, a loss and a photo are noted, and what cannot be is said', asyn
     .poll(() => photo.evaluate((img) => (img as HTMLImageElement).naturalWidth))
     .toBe(192);
 });
+
+test('the weeks ahead say how much water, and which tray is next', async ({ page, app }) => {
+  await page.goto(`${app.url}/today?on=2027-04-09`);
+  const water = page.getByRole('region', { name: 'Water ahead' });
+  await water.getByText('Water, week by week').click();
+  await expect(water.getByTestId('water-weeks').getByRole('row').first()).toContainText(
+    /\d l|\d ml/,
+  );
+  const trays = water.getByTestId('water-trays').getByRole('listitem');
+  await expect(trays.first()).toContainText('when it wants water');
+  expect(await trays.count()).toBeGreaterThan(5);
+});

@@ -339,7 +339,13 @@ fn what_cannot_be_of_airs_is_refused_by_name() {
 
 /// The demo's room with these walls.
 fn walled(walls: RoomWalls, heated: bool) -> SoundPlan {
-    kettle_fen(|plan| plan.site.envelope = Some(Envelope { walls, heated }))
+    kettle_fen(|plan| {
+        plan.site.envelope = Some(Envelope {
+            walls,
+            heated,
+            humidified: None,
+        })
+    })
 }
 
 #[test]
@@ -368,6 +374,74 @@ fn a_room_is_warmed_by_the_lamps_that_burn_in_it() {
     assert!(most.air.humidity < most.dark.humidity.or(Some(0.5)));
     // Before the first seedlings are up nothing burns.
     assert!(list[0].watts <= 0.0 && (list[0].air.mean_c() - list[0].dark.mean_c()).abs() < 0.1);
+}
+
+#[test]
+fn a_humidifier_makes_up_what_the_lamps_dry_and_its_water_is_told() {
+    let held = |humidified| {
+        let plan = kettle_fen(|plan| {
+            plan.site.air.humidity = Some(0.3);
+            let (walls, heated) = (RoomWalls::Usual, false);
+            plan.site.envelope = Some(Envelope {
+                walls,
+                heated,
+                humidified,
+            });
+        });
+        let list = plan.lit_room(None);
+        let lit = list.into_iter().max_by(|a, b| a.watts.total_cmp(&b.watts));
+        (lit.unwrap(), plan)
+    };
+    let ((dry, _), (damp, plan)) = (held(None), held(Some(0.5)));
+    assert!(dry.air.humidity < Some(0.3) && dry.humidify_l_d == 0.0);
+    assert_eq!(damp.air.humidity, Some(0.5));
+    // By hand: fresh air takes out the vapour that is added, some 17 g/m³ at saturation near 20 °C.
+    let size = plan.room_size(None).unwrap();
+    let lacks = 0.5 - dry.air.humidity.unwrap();
+    let by_hand = lacks * 0.0173 * size.leak_m3_h() * 24.0;
+    let t = damp.air.mean_c();
+    let near = damp.humidify_l_d / by_hand;
+    assert!(
+        (0.6..1.7).contains(&near),
+        "{} {by_hand} at {t}",
+        damp.humidify_l_d
+    );
+    assert!(held(Some(0.1)).0.humidify_l_d == 0.0);
+}
+
+#[test]
+fn summer_makes_a_room_as_warm_as_it_is_outdoors_unless_somebody_typed_it() {
+    let hot = |plan: &mut Plan| {
+        plan.season.to = date(2027, 9, 30);
+        let month = |minimum_c: f64, maximum_c: f64| {
+            serde_json::json!({
+                "minimum_c": minimum_c, "maximum_c": maximum_c
+            })
+        };
+        let year = [
+            2.0, 3.0, 6.0, 9.0, 14.0, 18.0, 21.0, 21.0, 16.0, 11.0, 6.0, 3.0,
+        ];
+        plan.site.months = year
+            .iter()
+            .map(|c| serde_json::from_value(month(*c, c + 11.0)).unwrap())
+            .collect();
+    };
+    let plan = kettle_fen(hot);
+    let (march, august) = (date(2027, 3, 10), date(2027, 8, 5));
+    let air = |plan: &SoundPlan, day| plan.site.room_air(None, day).clone();
+    assert_eq!(air(&plan, march), plan.site.air);
+    assert!(air(&plan, august).day_c > 25.0 && air(&plan, august).night_c > 22.0);
+    // A cellar stays cool: who typed it knows.
+    let cellar = kettle_fen(|plan| {
+        hot(plan);
+        plan.site.air_from.push(
+            serde_json::from_value(serde_json::json!({
+                "from": "2027-06-01", "air": { "day_c": 19.0, "night_c": 18.0 }
+            }))
+            .unwrap(),
+        );
+    });
+    assert!(air(&cellar, august).day_c < 20.0);
 }
 
 #[test]
@@ -407,6 +481,7 @@ fn a_room_that_nobody_measured_keeps_the_air_that_was_typed() {
         let envelope = Envelope {
             walls: RoomWalls::Thin,
             heated: false,
+            humidified: Some(1.4),
         };
         attic(&mut plan);
         plan.site.rooms[0].size = Some(RoomSize {

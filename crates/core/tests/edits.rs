@@ -368,6 +368,7 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
             variety: "Lamp Green".into(),
             wanted: 30,
             pots: false,
+            autumn: false,
         },
     )
     .unwrap()
@@ -430,6 +431,7 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
                 variety: "x".into(),
                 wanted: 3,
                 pots: false,
+                autumn: false,
             },
             "/crop",
         ),

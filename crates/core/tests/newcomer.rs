@@ -67,6 +67,7 @@ fn sown(mut plan: SoundPlan) -> SoundPlan {
             variety: String::new(),
             wanted,
             pots: true,
+            autumn: false,
         };
         plan = edited(&plan, &edit);
     }
@@ -188,6 +189,7 @@ fn few_plants_do_not_take_a_whole_tray_and_more_get_more() {
         variety: String::new(),
         wanted,
         pots: false,
+        autumn: false,
     };
     let plan = edited(&room("Europe/Vienna"), &sow(4));
     let area = |plan: &SoundPlan| -> f64 {
@@ -243,6 +245,7 @@ fn what_finds_no_spot_is_named() {
             variety: String::new(),
             wanted: 60,
             pots: true,
+            autumn: false,
         };
         plan = edited(&plan, &edit);
     }

@@ -11,7 +11,7 @@ use sunrise_core::plan::{Plan, SoundPlan, Stage};
 use sunrise_core::room::BayRef;
 use sunrise_core::room::place::PlaceSetting;
 use sunrise_core::season::jobs;
-use sunrise_core::season::jobs::EventKind;
+use sunrise_core::season::jobs::{Event, EventKind};
 use sunrise_core::season::moments::TrayMoments;
 use sunrise_core::testing::{bay, dates_of, done, kettle_fen, reckoned, tray};
 
@@ -343,7 +343,9 @@ fn a_bay_is_set_otherwise_from_a_date_on() {
                 tier: Some("t3".into()),
                 lamps_germinating: None,
                 mats_growing: None,
+                domes_growing: None,
                 shut: None,
+                airing: None,
             };
             setting(&mut own);
             let door = plan.places.iter_mut().find(|p| p.id == "door").unwrap();
@@ -364,6 +366,30 @@ fn a_bay_is_set_otherwise_from_a_date_on() {
     assert!(mats(&on_mat, late) > 0);
     let before = date(2027, 3, 31);
     assert_eq!(mats(&on_mat, before), mats(&kettle_fen(|_| ()), before));
+
+    // Domes stay on over what grows, and hold the warmth in.
+    let domed = set(|own| own.domes_growing = Some(true));
+    let warmth = |plan: &SoundPlan| {
+        let bay = bay_on(plan, &at, late);
+        let uses = |roots: &sunrise_core::day::root_zones::TrayRoots| roots.water.uses_ml_d;
+        let all: Vec<f64> = bay.roots().iter().map(uses).collect();
+        all.iter().sum::<f64>() / all.len() as f64
+    };
+    assert!(warmth(&kettle_fen(|_| ())) > 0.0);
+    assert_eq!(warmth(&domed), 0.0);
+    let lifted = |plan: &SoundPlan| {
+        let events = sunrise_core::season::jobs::all(&reckoned(plan));
+        let off = |e: &&Event| e.what == EventKind::Uncover && e.sowing == "pepper";
+        events.iter().filter(off).count()
+    };
+    let kept = kettle_fen(|plan| {
+        let door = plan.places.iter_mut().find(|p| p.id == "door").unwrap();
+        door.tiers
+            .iter_mut()
+            .for_each(|tier| tier.domes_growing = true);
+    });
+    assert!(lifted(&kettle_fen(|_| ())) > 0);
+    assert_eq!(lifted(&kept), 0);
 
     let lit = set(|own| {
         own.from = date(2027, 2, 1);

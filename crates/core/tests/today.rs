@@ -3,12 +3,14 @@
 
 use jiff::civil::{Date, date};
 use serde_json::json;
-use sunrise_core::ask::{Today, follow, today};
-use sunrise_core::basis::dates::plus_days;
+use sunrise_core::ask::{Today, follow, today, water_ahead};
+use sunrise_core::basis::dates::{days_between, plus_days};
 use sunrise_core::log::detail::Dome;
 use sunrise_core::log::entry::Entry;
 use sunrise_core::log::fact::Fact;
 use sunrise_core::plan::{Plan, SoundPlan};
+use sunrise_core::room::MixKind;
+use sunrise_core::room::container::TrayFormat;
 use sunrise_core::season::SowingDates;
 use sunrise_core::testing::{after, dates_of, fields, kettle_fen, noted, reckoned};
 use sunrise_core::today::{Asks, Job, JobKind, Pressing};
@@ -245,6 +247,9 @@ fn cold_seed_cut_tops_and_moves_are_jobs_too() {
 fn hardening_off_goes_by_the_air_of_the_day_and_by_what_the_crop_stands() {
     let reason = |sowing: &str, day: i32, night_c: Option<f64>| {
         let plan = kettle_fen(|plan| {
+            // Nobody else hardens off with them.
+            plan.trays
+                .retain(|tray| tray.parts.iter().all(|part| part.sowing == sowing));
             for tray in &mut plan.trays {
                 tray.stands.retain(|stand| stand.bay.place != "frame");
             }
@@ -296,7 +301,12 @@ fn hardening_off_goes_by_the_air_of_the_day_and_by_what_the_crop_stands() {
 
 #[test]
 fn hardening_off_is_a_job_of_every_day_and_a_frost_brings_all_in() {
-    let plan = kettle_fen(|_| ());
+    // In still, damp air a tray lasts for days.
+    let plan = kettle_fen(|plan| {
+        plan.site.air.humidity = Some(0.75);
+        let tiers = plan.places.iter_mut().flat_map(|place| &mut place.tiers);
+        tiers.for_each(|tier| tier.fans.clear());
+    });
     let (cabbage, tray) = (dates(&plan, "cabbage"), tray_of(&plan, "cabbage"));
     let before = sown(&plan, "cabbage");
     let hours = |day: i32| {
@@ -355,18 +365,101 @@ fn water_comes_by_what_was_poured_and_a_little_lasts_a_little() {
         };
         all.push(noted(poured, fact));
         let plan = after(plan.clone(), all);
-        (1..20).find(|n| {
-            let walk = on(&plan, plus_days(poured, *n));
-            let job = found(&walk, JobKind::Water, &tray);
-            job.is_some_and(|job| !job.recurring)
-        })
+        let ahead = water_ahead(&plan, plus_days(poured, 1), fields());
+        let own = ahead.trays.into_iter().find(|own| own.tray == tray);
+        let due = own.and_then(|own| own.due).expect("it dries");
+        let walk = on(&plan, due);
+        assert!(found(&walk, JobKind::Water, &tray).is_some_and(|job| !job.recurring));
+        due
     };
     let (little, well) = (due(Some(100.0)), due(None));
-    assert!(little.unwrap() < well.unwrap(), "{little:?} {well:?}");
+    assert!(little < well, "{little} {well}");
     // Nobody is late with what nobody ever logged.
     let walk = on(&plan, plus_days(poured, 3));
     let job = found(&walk, JobKind::Water, &tray).expect("lift it");
     assert!(job.recurring && job.headline.text.starts_with("Lift"));
+}
+
+#[test]
+fn the_walk_and_the_weeks_ahead_know_one_thirst() {
+    let plan = kettle_fen(|_| ());
+    let tray = tray_of(&plan, "tomato");
+    let day = dates(&plan, "tomato").emerge.unwrap();
+    let watered = |on: Date| {
+        let fact = Fact::Watered {
+            tray: tray.clone(),
+            water_ml: None,
+        };
+        noted(on, fact)
+    };
+    let mut log = sown(&plan, "tomato");
+    log.push(watered(day));
+    let plan = after(plan, log);
+    let ahead = water_ahead(&plan, day, fields());
+    let own = ahead.trays.iter().find(|own| own.tray == tray).unwrap();
+    assert_eq!(own.last, Some(day));
+    let due = own.due.expect("it dries within a month");
+    assert_eq!(
+        due,
+        plus_days(day, (own.lasts_days.unwrap().floor() as i32).max(1))
+    );
+    // The first to want water come first, and their weight in the hand tells.
+    let days: Vec<_> = ahead.trays.iter().filter_map(|own| own.due).collect();
+    assert!(days.is_sorted());
+    assert!(ahead.trays.iter().all(|own| own.light_kg < own.wet_kg));
+    // On that day, or a day later as it grows, the walk asks for it.
+    let asked = |on_day: Date| found(&on(&plan, on_day), JobKind::Water, &tray).is_some();
+    assert!(!asked(plus_days(day, 1)) || days_between(day, due) <= 2);
+    assert!(asked(due) || asked(plus_days(due, 1)), "{due}");
+    // A week's litres are what its trays drink.
+    let week = ahead.weeks[0];
+    let ml_d: f64 = ahead.trays.iter().map(|own| own.uses_ml_d).sum();
+    assert!(
+        (week.litres / (ml_d * 7.0 / 1000.0) - 1.0).abs() < 0.3,
+        "{week:?} {ml_d}"
+    );
+    assert!(ahead.weeks.len() > 4 && ahead.weeks.windows(2).all(|w| w[0].from < w[1].from));
+    // Leaves and lamps drink: the fullest week takes more than the first.
+    let most = ahead
+        .weeks
+        .iter()
+        .map(|week| week.litres)
+        .fold(0.0, f64::max);
+    assert!(most > week.litres);
+}
+
+#[test]
+fn a_reservoir_lasts_longer_and_bark_less_long_than_peat() {
+    let day = dates(&kettle_fen(|_| ()), "tomato").emerge.unwrap();
+    let lasts = |change: fn(&mut TrayFormat)| {
+        let plan = kettle_fen(|plan| plan.tray_formats.iter_mut().for_each(change));
+        let tray = tray_of(&plan, "tomato");
+        let ahead = water_ahead(&plan, day, fields());
+        let own = ahead.trays.iter().find(|own| own.tray == tray).unwrap();
+        own.lasts_days.unwrap_or(99.0)
+    };
+    let peat = lasts(|_| ());
+    let bark = lasts(|format| *format = format.clone().filled_with(MixKind::Bark));
+    let wick = lasts(|format| format.reservoir_ml = Some(1500.0));
+    assert!(
+        bark < 0.75 * peat && wick > peat + 2.0,
+        "{bark} {peat} {wick}"
+    );
+    // The walk fills the reservoir, not the mix.
+    let plan = kettle_fen(|plan| {
+        plan.tray_formats
+            .iter_mut()
+            .for_each(|format| format.reservoir_ml = Some(800.0));
+    });
+    let log = sown(&plan, "tomato");
+    let plan = after(plan, log);
+    let walk = on(&plan, plus_days(day, 20));
+    let fill = jobs(&walk).find(|job| job.what == JobKind::Water && job.bay.is_some());
+    let said = fill.expect("somebody is thirsty").headline.to_string();
+    assert!(
+        said.contains("reservoir") || said.starts_with("Lift"),
+        "{said}"
+    );
 }
 
 #[test]

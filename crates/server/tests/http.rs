@@ -85,6 +85,26 @@ fn the_air_outdoors_and_in_rooms_with_lamps_is_told_month_by_month() {
 }
 
 #[test]
+fn water_is_told_week_by_week() {
+    let (_data, server) = server();
+    let water = server.get("/api/plans/1/water?on=2027-04-09").json();
+    assert_eq!(water["date"], "2027-04-09");
+    let trays = water["trays"].as_array().unwrap();
+    assert!(trays.len() > 5 && water["weeks"].as_array().unwrap().len() > 4);
+    let light = |tray: &Value| tray["light_kg"].as_f64() < tray["wet_kg"].as_f64();
+    assert!(trays.iter().all(light), "{trays:?}");
+    let bad = server.get("/api/plans/1/water?on=someday");
+    assert!((400..500).contains(&bad.status), "{bad:?}");
+    assert_eq!(server.get("/api/plans/9/water").status, 404);
+    // Far from the season nothing stands there.
+    let winter = server.get("/api/plans/1/water?on=2031-01-01").json();
+    assert_eq!(
+        (&winter["trays"], &winter["weeks"]),
+        (&json!([]), &json!([]))
+    );
+}
+
+#[test]
 fn what_if_answers_and_keeps_nothing() {
     let (_data, server) = server();
     let mut plan = demo();

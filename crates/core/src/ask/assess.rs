@@ -23,6 +23,7 @@ use crate::season::how_many::SowingCells;
 use crate::season::jobs::Event;
 use crate::season::moves::{Moves, moves};
 use crate::season::{Demand, Reckoned, SeasonDay, SowingDates, days as days_of_season, jobs};
+use crate::site::FirstFrost;
 use crate::space::decks::Fits;
 use crate::{advice, power};
 
@@ -52,6 +53,8 @@ pub struct Assessment {
 pub struct Season {
     /// Every day.
     pub days: Vec<SeasonDay>,
+    /// The first frost after summer.
+    pub first_frost: FirstFrost,
     /// What the tiers indoors hold.
     pub capacity: Capacity,
     /// What the room has of each sort of spot, for trays of the size that most have.
@@ -105,6 +108,7 @@ pub fn assess_again(
 
     Assessment {
         season: Season {
+            first_frost: plan.site.first_frost_day(),
             capacity: Capacity::of(plan, &mut Fits::default()),
             spots: spots_by_sort(plan),
             moves,

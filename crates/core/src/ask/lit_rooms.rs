@@ -29,8 +29,10 @@ pub struct LitRoomFrom {
     pub lamps_w: f64,
     /// Its air without them.
     pub dark: Air,
-    /// Its air with them.
+    /// Its air with them, and with what a humidifier adds.
     pub air: Air,
+    /// What a humidifier gives off in a day, in litres; 0 where none is set.
+    pub humidify_l_d: f64,
 }
 
 /// The rooms of `plan` whose size and walls are known, the one that is drawn first.
@@ -44,6 +46,7 @@ pub fn lit_rooms(plan: &SoundPlan) -> Vec<LitRoomSeason> {
             lamps_w: lit.watts,
             dark: lit.dark,
             air: lit.air,
+            humidify_l_d: lit.humidify_l_d,
         });
         let heating = if size.envelope.heated {
             "; heating makes way for its lamps first"

@@ -31,7 +31,7 @@ pub use outdoors::{OutdoorYear, outdoors};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
 pub use power::{DrawOnDay, Electricity, LitShelf, PriceFrom, power};
-pub use today::{story, today, trays_called};
+pub use today::{story, today, trays_called, water_ahead};
 pub use when::{CropStart, when};
 
 pub use crate::advice::Finding;
@@ -81,4 +81,4 @@ pub use crate::season::jobs::{Event, EventKind};
 pub use crate::season::mats::MatSeason;
 pub use crate::site::home::Home;
 pub use crate::site::tariff::{HourPrices, read_csv as read_tariff};
-pub use crate::today::Today;
+pub use crate::today::{Today, WaterAhead};

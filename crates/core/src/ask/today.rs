@@ -11,16 +11,21 @@ use crate::log::told::Told;
 use crate::plan::{Plan, SoundPlan, Tray};
 use crate::readings::story::Story;
 use crate::season::Reckoned;
-use crate::today::Today;
+use crate::today::{Today, WaterAhead};
 
 /// What is to be done on `date`, by the plan and by what happened so far; light that `fields` remembers is not
 /// reckoned anew.
 pub fn today(plan: &SoundPlan, date: Date, fields: &Fields) -> Today {
     let reckoned = Reckoned::of(plan, fields);
-    let mut looker = Looker::new(&reckoned, Detail::Outline);
+    let mut looker = Looker::new(&reckoned, Detail::Water);
     let places = 0..plan.places.len();
     let views: Vec<BayView<'_>> = places.flat_map(|place| looker.look(place, date)).collect();
     Today::of(&reckoned, date, &views)
+}
+
+/// What the trays indoors drink from `date` on; light that `fields` remembers is not reckoned anew.
+pub fn water_ahead(plan: &SoundPlan, date: Date, fields: &Fields) -> WaterAhead {
+    WaterAhead::of(&Reckoned::of(plan, fields), date)
 }
 
 /// The life of the tray called `id`, by the plan and by what is `told`; `None` where the plan has no such tray.

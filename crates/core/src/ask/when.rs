@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::crops;
-use crate::crops::StartPlace;
+use crate::crops::{Crop, StartPlace};
 use crate::light::fields::Fields;
 use crate::plan::{SoundPlan, Sowing};
 use crate::season::dates_again;
@@ -29,7 +29,23 @@ pub struct CropStart {
     /// Whether gardeners of this climate start it indoors in the month that is next: from `today` on,
     /// or from the season's first sowing.
     pub now: bool,
+    /// The same raised for the autumn; `None` where it is not.
+    pub autumn: Option<AutumnStart>,
 }
+
+/// When a crop would be sown here for the autumn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+pub struct AutumnStart {
+    /// Day to sow it in this room's air.
+    pub sow: Date,
+    /// Day to plant it out.
+    pub out: Date,
+    /// Day by which it is ready.
+    pub ready: Date,
+}
+
+/// So many crops are looked at for the autumn, too, at the most.
+const AUTUMN_MOST: usize = 100;
 
 /// When each crop would be sown, the first first, for whoever asks on `today`.
 pub fn when(plan: &SoundPlan, today: Date, fields: &Fields) -> Vec<CropStart> {
@@ -43,13 +59,39 @@ pub fn when(plan: &SoundPlan, today: Date, fields: &Fields) -> Vec<CropStart> {
     ids.dedup();
     empty.sowings = ids.iter().map(|id| Sowing::plain(id, id, "", 6)).collect();
     // A plan holds fewer sowings than there may be crops; what is over has no day of its own.
-    const MOST: usize = 500;
+    const MOST: usize = 400;
     empty.sowings.truncate(MOST);
+    let spring = empty.sowings.len();
+    let for_autumn = |own: &&Sowing| {
+        empty
+            .find_crop(&own.crop)
+            .is_some_and(|c| c.ready_weeks > 0.0)
+    };
+    let again = empty.sowings.iter().filter(for_autumn).take(AUTUMN_MOST);
+    let again: Vec<Sowing> = again
+        .map(|own| Sowing {
+            id: format!("{}-in-autumn", own.id),
+            autumn: true,
+            ..own.clone()
+        })
+        .collect();
+    empty.sowings.extend(again);
     let Ok(empty) = empty.check() else {
         return Vec::new();
     };
     let dates = dates_again(&empty, fields);
-    let mut starts: Vec<CropStart> = (empty.sowings.iter().zip(&dates))
+    let all = || empty.sowings.iter().zip(&dates);
+    let autumn = |crop: &Crop| {
+        let mut later = all().skip(spring);
+        let (_, dates) = later.find(|(sowing, _)| sowing.crop == crop.id)?;
+        Some(AutumnStart {
+            sow: dates.sow,
+            out: dates.out,
+            ready: empty.ready_by(crop),
+        })
+    };
+    let mut starts: Vec<CropStart> = all()
+        .take(spring)
         .map(|(sowing, dates)| {
             let crop = empty.crop(sowing);
             CropStart {
@@ -60,6 +102,7 @@ pub fn when(plan: &SoundPlan, today: Date, fields: &Fields) -> Vec<CropStart> {
                 sow: dates.sow,
                 out: dates.out,
                 now: false,
+                autumn: autumn(crop),
             }
         })
         .collect();
@@ -98,5 +141,9 @@ mod tests {
         assert!(starts[at("tomato")].now, "{:?}", starts[at("tomato")]);
         assert!(!starts[at("leek")].now && !starts[at("pea")].now);
         assert!(starts.is_sorted_by_key(|start| start.sow));
+        // Kale is raised for the autumn as well, tomatoes are not.
+        let kale = starts[at("kale")].autumn.expect("kale for the autumn");
+        assert!(kale.sow > date(2027, 5, 15) && kale.sow < kale.out && kale.out < kale.ready);
+        assert_eq!(starts[at("tomato")].autumn, None);
     }
 }

@@ -23,6 +23,10 @@ pub struct Crop {
     pub weeks_indoors: f64,
     /// Weeks from the last frost to planting out, negative for hardy crops.
     pub weeks_after_last_frost: f64,
+    /// Weeks from planting out until it is ready to pick, in spring's light; 0 where it is not raised for the
+    /// autumn.
+    #[serde(default)]
+    pub ready_weeks: f64,
     /// Days of hardening off before planting out.
     pub hardening_days: i32,
     /// Root-zone temperature to germinate at, in °C.

@@ -187,6 +187,7 @@ impl Crop {
                 -20.0..=20.0,
                 Quantity::Weeks,
             ),
+            ("ready_weeks", self.ready_weeks, 0.0..=60.0, Quantity::Weeks),
             (
                 "hardening_days",
                 f64::from(self.hardening_days),

@@ -6,8 +6,8 @@ use crate::basis::plane::{Axis, Footprint};
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::edit::change::{GearList, Thing};
-use crate::edit::editor::{Editor, Word, fault, kind_of, whole};
-use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, Place, Spot, Tier};
+use crate::edit::editor::{Editor, Word, fault, kind_of, unknown, whole};
+use crate::room::{BayRef, Faces, Fan, LOWEST_FACE_MM, Lamp, Mat, MixKind, Place, Spot, Tier};
 use crate::space::packing::Size;
 use crate::space::{floor, packing};
 
@@ -259,6 +259,7 @@ impl Editor {
         fan.y_mm = place.depth_mm / 2.0;
         fan.height_mm = fan.height_mm.min(clear_mm - half).max(half);
         fan.plugged = None;
+        fan.by_turns.clear();
         fan.id = free_id("fan", tier.fans.iter().map(|f| &f.id));
         self.made_gear(bay, GearList::Fans, &fan.id);
         self.tier(at).fans.push(fan);
@@ -272,6 +273,26 @@ impl Editor {
         let name = format.name.clone();
         self.plan.tray_formats.push(format);
         Ok(say!("took in {format}", format = name))
+    }
+
+    pub(super) fn fill_with(&mut self, format: &str, mix: MixKind) -> Word {
+        let formats = &mut self.plan.tray_formats;
+        let Some(own) = formats.iter_mut().find(|own| own.id == format) else {
+            let known: Vec<String> = formats.iter().map(|own| own.id.clone()).collect();
+            return Err(unknown("format", format, known));
+        };
+        *own = own.clone().filled_with(mix);
+        let what = match mix {
+            MixKind::Peat => "a peat mix",
+            MixKind::Coir => "coir",
+            MixKind::Bark => "composted bark",
+            MixKind::Compost => "compost",
+        };
+        Ok(say!(
+            "filled {format} with {what}",
+            format = &own.name,
+            what = what
+        ))
     }
 }
 

@@ -48,6 +48,7 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
         Edit::AddMat { bay, kind } => editor.add_mat(bay, kind),
         Edit::AddFan { bay, kind } => editor.add_fan(bay, kind),
         Edit::AddFormat { kind } => editor.add_format(kind),
+        Edit::FillWith { format, mix } => editor.fill_with(format, *mix),
         Edit::Again { things } => editor.again(things),
         Edit::Remove { things } => editor.remove(things),
         Edit::MovePlace { place, to } => editor.move_place(place, *to),
@@ -73,7 +74,8 @@ pub fn apply(plan: &SoundPlan, edit: &Edit) -> Result<Edited, Vec<Fault>> {
             variety,
             wanted,
             pots,
-        } => editor.add_sowing(crop, variety, *wanted, *pots),
+            autumn,
+        } => editor.add_sowing(crop, variety, *wanted, [*pots, *autumn]),
         Edit::RepeatSowing {
             sowing,
             times,

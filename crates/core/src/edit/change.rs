@@ -8,7 +8,7 @@ use crate::basis::plane::Axis;
 use crate::basis::words::Statement;
 use crate::plan::divide::By;
 use crate::plan::{Plan, Stage};
-use crate::room::BayRef;
+use crate::room::{BayRef, MixKind};
 
 /// What to do with the plan's form.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -90,6 +90,13 @@ pub enum Edit {
         /// The kind.
         kind: String,
     },
+    /// Fills a container of the plan with another mix, which makes it lighter or heavier.
+    FillWith {
+        /// The container.
+        format: String,
+        /// The mix.
+        mix: MixKind,
+    },
     /// Add another: copies places, tiers and gear, without the trays.
     Again {
         /// What to copy.
@@ -160,6 +167,9 @@ pub enum Edit {
         variety: String,
         /// Plants wanted.
         wanted: u32,
+        /// Whether it is raised for the autumn; the season is stretched for it.
+        #[serde(default)]
+        autumn: bool,
     },
     /// Sows the same again every so many days.
     RepeatSowing {

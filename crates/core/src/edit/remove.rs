@@ -51,6 +51,8 @@ impl Editor {
                     place
                         .settings
                         .retain(|set| set.tier.as_ref() != Some(&gone));
+                    let fans = place.tiers.iter_mut().flat_map(|tier| &mut tier.fans);
+                    fans.for_each(|fan| fan.by_turns.retain(|tier| *tier != gone));
                 }
                 Some(gear) => names.push(self.remove_gear(at, gear)?),
             }

@@ -11,18 +11,21 @@ use crate::plan::{Sowing, Tray};
 use crate::room::container::TrayFormat;
 use crate::season::Reckoned;
 
+/// The season is looked at so long after what is raised for the autumn goes out.
+const AFTER_AUTUMN_DAYS: i32 = 14;
 /// The most sowings that one succession makes.
 const MOST_TIMES: u32 = 20;
 
 impl Editor {
     /// Sows `crop`, in trays whose cells are nearest to what it wants and as many as it takes; they
-    /// have no spot yet. With `pots`, where it is potted on, those too.
+    /// have no spot yet. With `pots`, where it is potted on, those too; for the `autumn` the season lasts until
+    /// it is out.
     pub(super) fn add_sowing(
         &mut self,
         crop: &str,
         variety: &str,
         wanted: u32,
-        pots: bool,
+        [pots, autumn]: [bool; 2],
     ) -> Word {
         let Some(kind) = self.plan.find_crop(crop).cloned() else {
             let own = self.plan.crops.iter();
@@ -34,7 +37,23 @@ impl Editor {
             variety => variety.to_owned(),
         };
         let id = free_id(&kind.id, self.plan.sowings.iter().map(|s| &s.id));
-        let sowing = Sowing::plain(&id, &kind.id, &variety, wanted);
+        let mut sowing = Sowing::plain(&id, &kind.id, &variety, wanted);
+        if autumn {
+            if kind.ready_weeks <= 0.0 {
+                return Err(fault(
+                    "autumn",
+                    autumn,
+                    say!(
+                        "nobody knows how long {crop} takes in autumn",
+                        crop = &kind.name
+                    ),
+                    say!("sow it for the summer, or give its weeks until it is ready"),
+                ));
+            }
+            sowing.autumn = true;
+            let until = plus_days(self.plan.usually_out(&sowing, &kind), AFTER_AUTUMN_DAYS);
+            self.plan.season.to = self.plan.season.to.max(until);
+        }
         let word = say!(
             "sowed {n} × {name}",
             n = Quantity::Count.of(f64::from(wanted)),

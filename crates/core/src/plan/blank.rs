@@ -39,6 +39,7 @@ impl Plan {
                 currency: "EUR".into(),
                 last_frost,
                 last_frost_estimated: true,
+                first_frost: None,
                 frost: None,
                 of_cloudless: None,
                 units: UnitSystem::Metric,

@@ -31,6 +31,7 @@ impl Plan {
         let mut faults = Faults::default();
         let ids = self.look_over(&mut faults);
         faults.verdict()?;
+        self.stir_places();
         self.light_rooms();
         Ok(SoundPlan {
             stretches: self.places.iter().map(Place::stretches).collect(),
@@ -147,6 +148,7 @@ impl Plan {
             );
         } else {
             let (first, last) = (plus_days(from, -90), plus_days(to, 90));
+            self.check_first_frost(root, faults);
             if !(first..=last).contains(&self.site.last_frost) {
                 faults.add(
                     &root.at("site").at("last_frost"),

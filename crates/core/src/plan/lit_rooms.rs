@@ -7,7 +7,6 @@ use jiff::civil::Date;
 
 use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::units::DAYS_PER_WEEK;
-use crate::crops::Crop;
 use crate::plan::document::Plan;
 use crate::plan::sowing::Sowing;
 use crate::plan::tray::{Stage, Tray};
@@ -25,31 +24,67 @@ pub struct LitFrom {
     pub watts: f64,
     /// Its air as it is without them.
     pub dark: Air,
-    /// Its air with them.
+    /// Its air with them, and with what a humidifier adds.
     pub air: Air,
+    /// What a humidifier gives off in a day, in litres; 0 where none is set.
+    pub humidify_l_d: f64,
 }
 
 /// Air is told anew on these days of a month.
 const DAYS_OF_MONTH: [i8; 2] = [1, 16];
 /// A change of less nobody feels, in K.
 const FELT_K: f64 = 0.25;
+/// In summer a room is by night so much cooler than the mean of the day outdoors (our own estimate).
+const COOLER_NIGHTS_K: f64 = 2.0;
 /// Seed whose table says nothing comes up in so many days.
 const USUALLY_UP_DAYS: f64 = 7.0;
 
 impl Plan {
-    /// The day on which `crop` goes out in an ordinary year.
-    pub fn usually_out(&self, crop: &Crop) -> Date {
-        let days = (crop.weeks_after_last_frost * DAYS_PER_WEEK).round() as i32;
-        plus_days(self.site.last_frost, days)
-    }
-
     /// Sets the air of every room whose walls are known to what its lamps make of it.
     pub(super) fn light_rooms(&mut self) {
-        self.site.lit = in_effect(&self.lit_room(None));
+        self.site.lit = self.air_in_effect(None);
         for i in 0..self.site.rooms.len() {
             let id = self.site.rooms[i].id.clone();
-            self.site.rooms[i].lit = in_effect(&self.lit_room(Some(&id)));
+            self.site.rooms[i].lit = self.air_in_effect(Some(&id));
         }
+    }
+
+    /// The air of `room` with its lamps, or as warm as summer makes it; empty where it stays as it is.
+    fn air_in_effect(&self, room: Option<&str>) -> Vec<AirFrom> {
+        if self.room_size(room).is_none() {
+            return self.in_summer(room);
+        }
+        let lit = self.lit_room(room);
+        let change = |lit: &LitFrom| AirFrom {
+            from: lit.from,
+            air: lit.air.clone(),
+        };
+        lit.iter().map(change).collect()
+    }
+
+    /// The air of `room` where summer makes it warmer than somebody typed for the season's beginning: nothing
+    /// cools a house. What was typed for later dates is taken as it is.
+    fn in_summer(&self, room: Option<&str>) -> Vec<AirFrom> {
+        let year = self.site.year_outdoors();
+        let first_typed = self.site.unlit_changes(room).min();
+        let mut list: Vec<AirFrom> = Vec::new();
+        let mut warmer = false;
+        for from in self.steps(room) {
+            let typed = self.site.unlit_air(room, from);
+            let out = year.on(from);
+            let mean_c = (out.day_c + out.night_c) / 2.0;
+            let mut air = typed.clone();
+            if first_typed.is_none_or(|first| from < first) {
+                let lifted = |c: f64, by: f64| if by - c > FELT_K { by } else { c };
+                air.day_c = lifted(typed.day_c, mean_c);
+                air.night_c = lifted(typed.night_c, mean_c - COOLER_NIGHTS_K);
+            }
+            warmer |= air != *typed;
+            if list.last().is_none_or(|last| last.air != air) {
+                list.push(AirFrom { from, air });
+            }
+        }
+        if warmer { list } else { Vec::new() }
     }
 
     /// How large the room called `room` is and what is around it; of the one that is drawn where none is
@@ -93,6 +128,7 @@ impl Plan {
                     watts: lamps.iter().map(|lamp| lamp.watts).sum(),
                     dark,
                     air: lit.air,
+                    humidify_l_d: lit.humidify_l_d,
                 });
             }
         }
@@ -162,7 +198,7 @@ impl Plan {
             return Some(stays);
         }
         let crop = self.find_crop(&sowing.crop)?;
-        let out = plus_days(self.usually_out(crop), sowing.shift_days);
+        let out = plus_days(self.usually_out(sowing, crop), sowing.shift_days);
         let out = sowing.out_on.unwrap_or(out);
         let weeks = sowing.packet_weeks.unwrap_or(crop.weeks_indoors);
         let sow = plus_days(out, -((weeks * DAYS_PER_WEEK).round() as i32));
@@ -181,12 +217,4 @@ impl Plan {
             to: plus_days(harden, -1),
         })
     }
-}
-
-fn in_effect(list: &[LitFrom]) -> Vec<AirFrom> {
-    let change = |lit: &LitFrom| AirFrom {
-        from: lit.from,
-        air: lit.air.clone(),
-    };
-    list.iter().map(change).collect()
 }

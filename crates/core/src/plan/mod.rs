@@ -13,9 +13,11 @@ mod next_year;
 pub mod patch;
 mod sound;
 mod sowing;
+mod stirred;
 pub mod starts;
 mod tray;
 pub mod upgrade;
+pub mod usual_days;
 
 pub use differs::Differs;
 pub use document::{Plan, SCHEMA_VERSION};

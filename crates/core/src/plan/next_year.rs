@@ -19,6 +19,7 @@ impl Plan {
         self.name = counted_on(&self.name, self.site.last_frost.year());
         all_later(&mut self.season);
         later(&mut self.site.last_frost);
+        self.site.first_frost.as_mut().map(later);
         self.away.clear();
         // Next year is no example any more.
         self.stands_still_on = None;

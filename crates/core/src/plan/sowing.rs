@@ -30,7 +30,10 @@ pub struct Sowing {
     /// Why it is started indoors.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub reason: Option<Reason>,
-    /// Days by which all its dates are moved from where the last frost puts them, later positive.
+    /// Whether it is raised for the autumn: its dates are counted back from the first frost.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub autumn: bool,
+    /// Days by which all its dates are moved from where the frosts put them, later positive.
     #[serde(default, skip_serializing_if = "is_zero")]
     pub shift_days: i32,
     /// The day it is sown, where the gardener has fixed it: nothing moves it then.
@@ -90,6 +93,7 @@ impl Sowing {
             wanted,
             root_zone_c: None,
             reason: None,
+            autumn: false,
             shift_days: 0,
             sow_on: None,
             sown: false,

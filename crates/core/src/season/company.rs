@@ -6,7 +6,7 @@ use crate::basis::dates::{days_between, plus_days};
 use crate::basis::plane::Footprint;
 use crate::plan::{Part, SoundPlan, Stage, Stand, Tray};
 use crate::room::container::TrayFormat;
-use crate::room::{Bay, BayRef, Place};
+use crate::room::{Bay, BayRef};
 use crate::season::moments::{PartSpan, TrayMoments, in_light};
 use crate::season::sowing_dates::SowingDates;
 use crate::warmth::occupant::Occupant;
@@ -26,8 +26,8 @@ pub struct Present<'a> {
     pub footprint: Footprint,
     /// Whether not all of it is up: it wants warmth and damp.
     pub coming_up: bool,
-    /// Whether its dome is on: where it germinates, unless the place, or a tray stacked on it, keeps
-    /// the damp in already.
+    /// Whether its dome is on: where it germinates, and on what grows where domes stay on, unless the place, or
+    /// a tray stacked on it, keeps the damp in already.
     pub domed: bool,
     /// Whether others are stacked on it, so that it lies dark.
     pub covered: bool,
@@ -46,16 +46,26 @@ pub struct PresentPart {
     pub wants_light: bool,
 }
 
+/// Whether a tray of `format` wears its dome in `bay`: while it germinates, and on what grows where domes
+/// stay on; not where the place keeps the damp in already.
+pub fn wears_dome(format: &TrayFormat, bay: &Bay<'_>, stage: Stage) -> bool {
+    let worn = match stage {
+        Stage::Germinate => true,
+        Stage::Grow => bay.tier.domes_growing,
+        Stage::Harden | Stage::Out => false,
+    };
+    worn && format.dome_height_mm.is_some() && !bay.place.keeps_damp_in()
+}
+
 impl<'a> Present<'a> {
     fn new(
         plan: &'a SoundPlan,
         tray: &'a Tray,
         (stage, stand): (Stage, &'a Stand),
         coming_up: bool,
-        place: &Place,
+        bay: &Bay<'_>,
     ) -> Self {
         let format = plan.format(tray);
-        let domes = stage == Stage::Germinate && format.dome_height_mm.is_some();
         Self {
             tray,
             format,
@@ -63,7 +73,7 @@ impl<'a> Present<'a> {
             stand,
             footprint: stand.footprint(format),
             coming_up,
-            domed: domes && !place.keeps_damp_in(),
+            domed: wears_dome(format, bay, stage),
             covered: false,
             parts: Vec::new(),
         }
@@ -132,7 +142,7 @@ fn present_as_on<'a>(
         let coming_up = moments.coming_up(date);
         Some(Present {
             parts: parts(plan, dates, tray, bay, (stage, date)),
-            ..Present::new(plan, tray, (stage, stand), coming_up, bay.place)
+            ..Present::new(plan, tray, (stage, stand), coming_up, bay)
         })
     };
     let mut all: Vec<Present<'a>> = trays.filter_map(there).collect();
@@ -224,7 +234,7 @@ fn alone_in<'a>(
     };
     let present = Present {
         parts: tray.parts.iter().map(part).collect(),
-        ..Present::new(plan, tray, (Stage::Germinate, stand), true, bay.place)
+        ..Present::new(plan, tray, (Stage::Germinate, stand), true, bay)
     };
     Some(present.occupant())
 }

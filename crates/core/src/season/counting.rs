@@ -99,7 +99,7 @@ pub(super) fn counted(
     past: &Past,
 ) -> Counted {
     let crop = plan.crop(sowing);
-    let usual = plus_days(plan.usually_out(crop), sowing.shift_days);
+    let usual = plus_days(plan.usually_out(sowing, crop), sowing.shift_days);
     let chosen = past.sown.or(sowing.sow_on);
     let fixed = chosen.or(flat);
     // Who sows later plants out later, as soon as the plants are ready.

@@ -206,11 +206,18 @@ fn dates_of<'a>(
                 say!("planted out on {day}, as you logged", day = day)
             } else if let Some(day) = sowing.out_on {
                 say!("the day you chose, {day}", day = day)
-            } else if out > plus_days(plan.usually_out(crop), sowing.shift_days) {
+            } else if out > plus_days(plan.usually_out(sowing, crop), sowing.shift_days) {
                 say!(
                     "{weeks} after sowing on {sow}: the plants are not ready before",
                     weeks = Quantity::Weeks.of(sowing.packet_weeks.unwrap_or(crop.weeks_indoors)),
                     sow = sow,
+                )
+            } else if sowing.autumn {
+                say!(
+                    "to be ready by {ready}, with the first frost on {frost}: {weeks} in the bed, and a fortnight more for the short days",
+                    ready = plan.ready_by(crop),
+                    frost = plan.site.first_frost_day().day,
+                    weeks = Quantity::Weeks.of(crop.ready_weeks),
                 )
             } else if crop.weeks_after_last_frost < 0.0 {
                 say!(
@@ -258,6 +265,7 @@ fn dates_of<'a>(
         pace: Some(pace).filter(|_| grows),
         stands: germinates,
         in_the_bed: None,
+        raised_for_autumn: crop.ready_weeks > 0.0,
         emergence_days,
         sown_logged: past.sown.is_some(),
         seen: past.last_seen(),
@@ -347,6 +355,7 @@ fn passing(plan: &SoundPlan, sowing: &Sowing, stays: DateSpan) -> SowingDates {
         pace: None,
         stands: stands(plan, sowing, Stage::Grow),
         in_the_bed: None,
+        raised_for_autumn: crop.ready_weeks > 0.0,
         emergence_days: Some(0.0),
         sown_logged: false,
         seen: None,

@@ -46,7 +46,10 @@ impl<'a> Paces<'a> {
         let crop = plan.crop(sowing);
         // Half way from coming up to planting out, in an ordinary year.
         let half_grown = (growing_days(crop) / 2.0).round() as i32 + crop.hardening_days;
-        let date = plus_days(plan.usually_out(crop), sowing.shift_days - half_grown);
+        let date = plus_days(
+            plan.usually_out(sowing, crop),
+            sowing.shift_days - half_grown,
+        );
         // Trays in one bay have much the same.
         let mut here: Vec<(&BayRef, f64, Air)> = Vec::new();
         for tray in plan.trays_of(&sowing.id) {

@@ -54,7 +54,7 @@ pub(super) fn settled<'a>(
     }
     let outdoors = YearOutdoors::of(plan);
     for (dates, sowing) in last.0.iter_mut().zip(&plan.sowings) {
-        if sowing.stays.is_none() {
+        if sowing.stays.is_none() && !sowing.autumn {
             dates.in_the_bed = outdoors.in_the_bed(plan.crop(sowing), dates.out);
         }
     }

@@ -66,6 +66,8 @@ pub struct SowingDates {
     pub pace: Option<Pace>,
     /// The same crop sown in the bed in a usual year; `None` where it never gets so far there.
     pub in_the_bed: Option<InTheBed>,
+    /// Whether its crop is one that is raised for the autumn, too.
+    pub raised_for_autumn: bool,
     /// Mean days to emergence at the root-zone temperature here; `None` when none come up.
     pub emergence_days: Option<f64>,
     /// Whether the day it was sown is in the log: nothing in the plan moves it then.

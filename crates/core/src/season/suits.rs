@@ -12,6 +12,7 @@ use crate::growth::height::usual_mm;
 use crate::plan::{SoundPlan, Stage, Tray};
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, bays};
+use crate::season::company::wears_dome;
 use crate::season::moments::PartSpan;
 use crate::season::sowing_dates::SowingDates;
 use crate::space::spots::DeckSpot;
@@ -39,7 +40,7 @@ pub fn against(
             mm = mm(-over_mm)
         ));
     }
-    let domed = stage == Stage::Germinate && !bay.place.keeps_damp_in();
+    let domed = wears_dome(format, bay, stage);
     match format.dome_height_mm.filter(|_| domed) {
         Some(dome) if dome > over_mm => {
             return Some(say!("the dome is {mm} too high", mm = mm(dome - over_mm)));

@@ -56,6 +56,10 @@ pub struct Site {
     /// Whether that day is only our estimate from where it is.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub last_frost_estimated: bool,
+    /// Day on which the first frost after summer is as likely as not to have come; left out, the record's, else
+    /// an estimate.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub first_frost: Option<Date>,
     /// The frosts on record; left out where only a day is known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub frost: Option<FrostRecord>,
@@ -170,6 +174,9 @@ impl Site {
             let at = at.at("of_cloudless");
             faults.number(&at, share, 0.05..=1.0, Quantity::Share);
         }
+        if let Some(envelope) = self.envelope {
+            envelope.check(&at.at("envelope"), faults);
+        }
         self.unlit(None).check(at, faults);
         check_rooms(&self.rooms, &at.at("rooms"), faults);
         check_months(&self.months, &at.at("months"), faults);
@@ -268,17 +275,47 @@ impl Site {
         DAY_H - self.quiet.map_or(0.0, ClockSpan::hours)
     }
 
-    /// The chance, 0 to 1, that a frost still comes on or after `date`.
+    /// The first frost after summer: as somebody typed it, else by the record of minima, else estimated.
+    pub fn first_frost_day(&self) -> FirstFrost {
+        if let Some(day) = self.first_frost {
+            let by = FirstFrostBy::Typed;
+            return FirstFrost { day, by };
+        }
+        let year = self.last_frost.year();
+        let record = self.frost.as_ref();
+        let recorded = record.and_then(|record| record.dates(self.latitude_deg, year)?.first);
+        match recorded.filter(|day| *day > self.last_frost) {
+            Some(day) => FirstFrost {
+                day,
+                by: FirstFrostBy::Record,
+            },
+            None => FirstFrost {
+                day: self.year_outdoors().as_cold_again(self.last_frost),
+                by: FirstFrostBy::Estimate,
+            },
+        }
+    }
+
+    /// The chance, 0 to 1, of frost about `date`: until the middle of summer that one still comes on or after
+    /// it, from then on that the first one has come.
     ///
-    /// By the record of minima where there is one. Else the last frost's date is taken as normally
-    /// distributed around [`Site::last_frost`] with [`LAST_FROST_SD_DAYS`]; 0.5 on that day by definition.
+    /// By the record of minima where there is one. Else frosts are taken as normally distributed around
+    /// [`Site::last_frost`] and the first one with [`LAST_FROST_SD_DAYS`]; 0.5 on those days by definition.
     pub fn frost_risk(&self, date: Date) -> f64 {
+        let days_after = days_between(self.last_frost, date);
+        if days_after > LONG_AFTER_DAYS {
+            let first = self.first_frost_day().day;
+            let summer = days_between(self.last_frost, first) / 2;
+            if days_after > summer {
+                let days = f64::from(days_between(first, date));
+                return 1.0 - frost::still_comes(days, LAST_FROST_SD_DAYS);
+            }
+        }
         let record = self.frost.as_ref();
         if let Some(risk) = record.and_then(|record| record.risk(self.latitude_deg, date)) {
             return risk;
         }
-        let days_after = days_between(self.last_frost, date) as f64;
-        frost::still_comes(days_after, LAST_FROST_SD_DAYS)
+        frost::still_comes(f64::from(days_after), LAST_FROST_SD_DAYS)
     }
 
     /// What an average day has of a cloudless one's light, 0 to 1; half where the site does not say
@@ -293,6 +330,30 @@ impl Site {
         day_length_h(self.latitude_deg, date)
     }
 }
+
+/// The first frost after summer, and how it is known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+pub struct FirstFrost {
+    /// The day by which it has come in every other year.
+    pub day: Date,
+    /// How it is known.
+    pub by: FirstFrostBy,
+}
+
+/// How the first frost is known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum FirstFrostBy {
+    /// Somebody typed it.
+    Typed,
+    /// From the record of minima.
+    Record,
+    /// Our own estimate: nights are as cold again as when frost ended.
+    Estimate,
+}
+
+/// Nobody asks for autumn sooner after the last frost than this.
+const LONG_AFTER_DAYS: i32 = 45;
 
 /// The altitude of the sun's centre at sunrise and sunset: refraction 34' and half a disc 16'.
 const SUNRISE_ALTITUDE_DEG: f64 = -0.833;

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use std::f64::consts::{PI, TAU};
 use utoipa::ToSchema;
 
+use crate::basis::dates::plus_days;
 use crate::basis::fault::{Faults, Pointer};
 use crate::basis::units::Quantity;
 
@@ -132,6 +133,17 @@ impl Year {
             sun_kwh_m2: all(|month| month.sun_kwh_m2),
             estimated: false,
         })
+    }
+
+    /// The day after summer on which nights are as cold again as on `frost_ends`.
+    pub fn as_cold_again(&self, frost_ends: Date) -> Date {
+        const SOONEST_DAYS: i32 = 60;
+        const LATEST_DAYS: i32 = 300;
+        let cold_c = self.on(frost_ends).night_c;
+        let mut days = (SOONEST_DAYS..LATEST_DAYS).map(|n| plus_days(frost_ends, n));
+        let cold = |day: &Date| self.on(*day).night_c <= cold_c;
+        days.find(cold)
+            .unwrap_or_else(|| plus_days(frost_ends, LATEST_DAYS))
     }
 
     /// At a latitude in degrees, north positive: a sine through the day of the last frost there,

@@ -30,6 +30,9 @@ pub struct Envelope {
     /// is over.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub heated: bool,
+    /// What a humidifier holds its relative humidity at, 0 to 1; left out where none does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub humidified: Option<f64>,
 }
 
 /// What the walls of a room are like.
@@ -44,6 +47,14 @@ pub enum RoomWalls {
     Usual,
     /// Boards or a bare roof: a shed, an attic.
     Thin,
+}
+
+impl Envelope {
+    pub(super) fn check(&self, at: &Pointer, faults: &mut Faults) {
+        if let Some(humidity) = self.humidified {
+            faults.number(&at.at("humidified"), humidity, 0.1..=0.95, Quantity::Share);
+        }
+    }
 }
 
 impl RoomWalls {
@@ -115,6 +126,7 @@ impl RoomSize {
         ] {
             faults.number(&at.at(name), mm, 500.0..=50_000.0, Quantity::LengthMm);
         }
+        self.envelope.check(&at.at("envelope"), faults);
     }
 }
 
@@ -132,6 +144,7 @@ mod tests {
             envelope: Envelope {
                 walls: RoomWalls::Usual,
                 heated: true,
+                humidified: None,
             },
         };
         let fresh_w_k = size.leak_m3_h() * 0.335;

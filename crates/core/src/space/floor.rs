@@ -24,6 +24,29 @@ pub struct FloorArea {
 }
 
 impl FloorArea {
+    /// Its middle, from the left and from the near wall.
+    pub fn middle_mm(&self) -> [f64; 2] {
+        [self.x_mm, self.y_mm].map(|[from, to]| (from + to) / 2.0)
+    }
+
+    /// Whether the straight way from one spot to another leads over it.
+    pub fn is_crossed_by(&self, from_mm: [f64; 2], to_mm: [f64; 2]) -> bool {
+        // The part of the way, 0 to 1, that lies within it on both axes.
+        let (mut enters, mut leaves) = (0.0_f64, 1.0_f64);
+        for (axis, [low, high]) in [self.x_mm, self.y_mm].into_iter().enumerate() {
+            let along = to_mm[axis] - from_mm[axis];
+            if along.abs() < 1e-9 {
+                if !(low..high).contains(&from_mm[axis]) {
+                    return false;
+                }
+                continue;
+            }
+            let [a, b] = [low, high].map(|edge| (edge - from_mm[axis]) / along);
+            (enters, leaves) = (enters.max(a.min(b)), leaves.min(a.max(b)));
+        }
+        enters < leaves
+    }
+
     /// How wide the overlap of two is where it is narrower; 0 without one.
     pub fn overlap_mm(&self, other: &Self) -> f64 {
         let over = |a: [f64; 2], b: [f64; 2]| a[1].min(b[1]) - a[0].max(b[0]);

@@ -9,12 +9,15 @@ mod hardening;
 mod job;
 mod look;
 mod recipe;
+mod thirst;
 mod unlogged;
 mod upkeep;
 mod walk;
+mod water_ahead;
 mod watering;
 
 pub use job::{Asks, Job, JobFact, JobKind, Pressing};
 pub use recipe::Recipe;
 pub use unlogged::{DatedFact, Unlogged};
 pub use walk::{Stop, Today};
+pub use water_ahead::{NextWater, WaterAhead, WaterWeek};

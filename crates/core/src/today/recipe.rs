@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 
 use crate::basis::words::{Statement, say};
 use crate::plan::{SoundPlan, Tray};
+use crate::room::MixKind;
 use crate::season::Reckoned;
 use crate::season::jobs::{covered_how, lies_on_mat};
 
@@ -17,6 +18,8 @@ pub struct Recipe {
     pub trays: u32,
     /// Mix for all of them, in litres.
     pub mix_l: f64,
+    /// What mix that is.
+    pub mix: MixKind,
     /// How deep seed lies.
     pub depth_mm: f64,
     /// Whether it is covered, in light or in the dark.
@@ -44,14 +47,11 @@ impl Recipe {
         let to_sow = reckoned
             .cells_of(id)
             .and_then(|cells| cells.to_sow.as_ref());
-        let ml = |tray: &&Tray| {
-            let format = plan.format(tray);
-            format.cell_ml * f64::from(format.cells())
-        };
         Some(Self {
             container: format.name.clone(),
             trays: trays.len() as u32,
-            mix_l: trays.iter().map(ml).sum::<f64>() / 1000.0,
+            mix_l: trays.iter().map(|tray| plan.format(tray).mix_l()).sum(),
+            mix: format.mix,
             depth_mm: crop.sow_depth_mm,
             cover: say!("{how}", how = covered_how(crop)),
             seeds_per_cell: to_sow.map(|sow| sow.seeds_per_cell),

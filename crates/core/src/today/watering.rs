@@ -4,16 +4,16 @@ use std::collections::BTreeMap;
 
 use jiff::civil::Date;
 
-use crate::basis::dates::{days_between, plus_days};
+use crate::basis::dates::plus_days;
 use crate::basis::units::Quantity;
 use crate::basis::words::say;
 use crate::day::standing::Standing;
 use crate::day::view::BayView;
-use crate::day::water::TrayWater;
 use crate::log::fact::Fact;
 use crate::room::BayRef;
 use crate::today::job::{Asks, Job, JobFact, JobKind};
 use crate::today::look::{Placed, Walk, Where};
+use crate::today::thirst::{Thirst, last_wet};
 
 /// Nobody pours more finely, in ml.
 const STEP_ML: f64 = 50.0;
@@ -29,6 +29,8 @@ struct Thirsty<'a> {
     /// Whether anybody ever logged that it was watered, sown or potted into.
     known: bool,
     uses_ml_d: f64,
+    /// Whether a wick waters it from a reservoir.
+    from_reservoir: bool,
 }
 
 /// A job for each place with trays that want water.
@@ -56,49 +58,27 @@ fn thirsty<'a>(
     if !walk.is_sown(tray) {
         return None;
     }
-    let past = walk.reckoned.plan.happened().tray(tray);
-    let watered = past.and_then(|past| past.watered);
-    // What is sown or potted is watered in.
-    let wet = past.and_then(|past| past.sown.into_iter().chain(past.potted_into).max());
-    let last = watered.map(|(day, _)| day).max(wet);
-    if view.bay.place.outdoors() {
-        let due = last.map_or(walk.date, |last| plus_days(last, OUTDOORS_DAYS));
-        return (due <= walk.date).then_some(Thirsty {
-            bay: view.bay.reference(),
-            standing,
-            due,
-            water_ml: None,
-            known: last.is_some(),
-            uses_ml_d: 0.0,
-        });
-    }
-    let roots = view
-        .computed
-        .roots()
-        .iter()
-        .find(|roots| roots.tray == *tray);
-    let water: TrayWater = roots.map_or_else(|| view.water_in_air(standing), |roots| roots.water);
-    let lasts = water.lasts_days?;
-    let poured = watered
-        .filter(|(day, _)| Some(*day) == last)
-        .and_then(|(_, ml)| ml);
-    // A little water lasts a little while.
-    let lasts = match poured {
-        Some(ml) if ml > 0.0 => lasts.min(ml / water.uses_ml_d.max(1e-6)),
-        _ => lasts,
-    };
-    let days = (lasts.floor() as i32).max(1);
-    let due = last.map_or(walk.date, |last| plus_days(last, days));
-    let since = last.map_or(lasts, |last| f64::from(days_between(last, walk.date)));
-    let ml = water.uses_ml_d * since.clamp(1.0, lasts.max(1.0));
-    (due <= plus_days(walk.date, 1)).then_some(Thirsty {
+    let own = |due: Date, last: Option<Date>, ml_d: [Option<f64>; 2]| Thirsty {
         bay: view.bay.reference(),
         standing,
         due,
-        water_ml: Some((ml / STEP_ML).round().max(1.0) * STEP_ML),
+        water_ml: ml_d[0].map(|ml| (ml / STEP_ML).round().max(1.0) * STEP_ML),
         known: last.is_some(),
-        uses_ml_d: water.uses_ml_d,
-    })
+        uses_ml_d: ml_d[1].unwrap_or(0.0),
+        from_reservoir: standing.format.reservoir_ml.is_some(),
+    };
+    if view.bay.place.outdoors() {
+        let last = last_wet(view, standing);
+        let due = last.map_or(walk.date, |last| plus_days(last, OUTDOORS_DAYS));
+        return (due <= walk.date).then(|| own(due, last, [None, None]));
+    }
+    let thirst = Thirst::of(view, standing);
+    if !thirst.dries() {
+        return None;
+    }
+    let due = thirst.due().unwrap_or(walk.date);
+    let ml = [thirst.wants_ml(walk.date), thirst.water.uses_ml_d];
+    (due <= plus_days(walk.date, 1)).then(|| own(due, thirst.last, ml.map(Some)))
 }
 
 fn job(walk: &Walk<'_, '_>, trays: &[Thirsty<'_>]) -> Placed {
@@ -117,7 +97,10 @@ fn job(walk: &Walk<'_, '_>, trays: &[Thirsty<'_>]) -> Placed {
     let outdoors = trays.iter().all(|own| own.water_ml.is_none());
     let most = trays.iter().map(|own| own.uses_ml_d).fold(0.0, f64::max);
     let most = Quantity::VolumeMl.of(most);
+    let wicked = trays.iter().all(|own| own.from_reservoir);
     let headline = match (known || outdoors, trays.len()) {
+        (true, 1) if wicked => say!("Fill the reservoir of {tray}", tray = one),
+        (true, _) if wicked => say!("Fill {n} reservoirs", n = n),
         (true, 1) => say!("Water {tray}", tray = one),
         (true, _) => say!("Water {n} trays", n = n),
         (false, 1) => say!("Lift {tray}: water it if it feels light", tray = one),
@@ -127,6 +110,10 @@ fn job(walk: &Walk<'_, '_>, trays: &[Thirsty<'_>]) -> Placed {
         (true, _) => {
             say!("Sun and wind dry trays outdoors quickly: feel the mix, and water what is dry")
         }
+        (false, true) if wicked => say!(
+            "A tray here gives off up to {most} a day. Let it run dry now and then while seedlings are small: roots want air",
+            most = most
+        ),
         (false, true) => say!(
             "A tray here gives off up to {most} a day. Water from below, 25 mm deep; pour off what is left",
             most = most

@@ -137,6 +137,7 @@ fn a_chamber_whose_thermostat_hangs_on_its_mat_and_film_round_shelves_have_one_t
         for tier in &mut place(plan, "cabinet").tiers {
             tier.lamps_germinating = true;
             tier.mats_growing = true;
+            tier.domes_growing = true;
             for mat in &mut tier.mats {
                 mat.probe = Some(MatProbe::Mat);
             }

@@ -142,6 +142,7 @@ fn routes() -> OpenApiRouter<App> {
         .routes(routes!(log_table::log_table))
         .routes(routes!(log_table::read_log_table))
         .routes(routes!(today::today))
+        .routes(routes!(today::water_ahead))
         .routes(routes!(today::story))
         .routes(routes!(today::code))
         .routes(routes!(outdoors::outdoors))

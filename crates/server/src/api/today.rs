@@ -8,7 +8,7 @@ use jiff::civil::Date;
 use qrcode::QrCode;
 use qrcode::render::svg;
 use serde::Deserialize;
-use sunrise_core::ask::{self, Story, Today};
+use sunrise_core::ask::{self, Story, Today, WaterAhead};
 use sunrise_core::basis::fault::{Faults, Pointer};
 use sunrise_core::basis::words::say;
 use utoipa::IntoParams;
@@ -42,16 +42,7 @@ pub async fn today(
     PlanId(id): PlanId,
     asked: Result<Query<OnDay>, QueryRejection>,
 ) -> Result<Reply, Problem> {
-    let Query(OnDay { on }) = asked.map_err(|error| {
-        let mut faults = Faults::default();
-        faults.add(
-            &Pointer::default().at("on"),
-            error.body_text(),
-            say!("that is no day"),
-            say!("write a day as 2027-04-09, or leave it out"),
-        );
-        Problem::unfit(faults.verdict().err().unwrap_or_default())
-    })?;
+    let on = the_day(asked)?;
     let past = Past::from(&app.log(id).await?);
     let snapshot = app.store(move |store| store.plan(id)).await?;
     let fields = app.fields.clone();
@@ -64,6 +55,50 @@ pub async fn today(
     app.effort
         .answer(say!("divide the plan in two"), compute)
         .await
+}
+
+/// What the trays indoors drink from a day on, and when each wants water next
+#[utoipa::path(
+    get,
+    path = "/api/plans/{id}/water",
+    params(("id" = i64, Path, description = "The plan's number"), OnDay),
+    responses(
+        (status = 200, body = WaterAhead),
+        (status = "4XX", body = Problem, content_type = "application/problem+json"),
+    )
+)]
+pub async fn water_ahead(
+    State(app): State<App>,
+    PlanId(id): PlanId,
+    asked: Result<Query<OnDay>, QueryRejection>,
+) -> Result<Reply, Problem> {
+    let on = the_day(asked)?;
+    let past = Past::from(&app.log(id).await?);
+    let snapshot = app.store(move |store| store.plan(id)).await?;
+    let fields = app.fields.clone();
+    let compute = move || {
+        let plan = past.sound(snapshot.plan)?;
+        let day = on.unwrap_or_else(|| today_of(&plan));
+        Ok(ask::water_ahead(&plan, day, &fields))
+    };
+    app.effort
+        .answer(say!("divide the plan in two"), compute)
+        .await
+}
+
+/// The day that is `asked` for, if any is.
+fn the_day(asked: Result<Query<OnDay>, QueryRejection>) -> Result<Option<Date>, Problem> {
+    let Query(OnDay { on }) = asked.map_err(|error| {
+        let mut faults = Faults::default();
+        faults.add(
+            &Pointer::default().at("on"),
+            error.body_text(),
+            say!("that is no day"),
+            say!("write a day as 2027-04-09, or leave it out"),
+        );
+        Problem::unfit(faults.verdict().err().unwrap_or_default())
+    })?;
+    Ok(on)
 }
 
 /// The life of a tray: what was planned beside what happened

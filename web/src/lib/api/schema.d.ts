@@ -1027,6 +1027,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the trays indoors drink from a day on, and when each wants water next */
+        get: operations["water_ahead"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/power": {
         parameters: {
             query?: never;
@@ -1278,6 +1295,29 @@ export interface components {
              * @description Where its probe hangs over the inner floor.
              */
             probe_at_mm: number;
+        };
+        /** @description How a chamber, a shut closet or a shelf behind film is aired: a door ajar, a flap turned back. */
+        Airing: {
+            /**
+             * Format: double
+             * @description How wide the gap is, over the whole height.
+             */
+            gap_mm: number;
+            /**
+             * Format: double
+             * @description When it is opened, in hours after midnight.
+             */
+            from_h: number;
+            /**
+             * Format: double
+             * @description How long it stays open: 24 for the whole day, 0 for never.
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description Only while the air in it is warmer than this, in °C; whatever the air is when left out.
+             */
+            over_c?: number | null;
         };
         /** @description What became of entries, and of the plan. */
         AllNoted: {
@@ -1913,6 +1953,24 @@ export interface components {
              */
             share: number;
         };
+        /** @description When a crop would be sown here for the autumn. */
+        AutumnStart: {
+            /**
+             * Format: date
+             * @description Day to sow it in this room's air.
+             */
+            sow: string;
+            /**
+             * Format: date
+             * @description Day to plant it out.
+             */
+            out: string;
+            /**
+             * Format: date
+             * @description Day by which it is ready.
+             */
+            ready: string;
+        };
         /** @description Days away, and how the trays get through them. */
         Away: {
             /** @description The days. */
@@ -1976,10 +2034,15 @@ export interface components {
             dew_point_c?: number | null;
             /**
              * Format: double
-             * @description The speed of the air at the end of the shelf that is farthest from its fan, in m/s; 0 without
-             *     one.
+             * @description The speed of the air at the end of the shelf that is farthest from its fan, or what fans of other
+             *     places that turn bring, in m/s; 0 without one.
              */
             far_end_m_s: number;
+            /**
+             * Format: double
+             * @description The mean speed of the air over the whole of it, in m/s: what dries by it.
+             */
+            over_deck_m_s: number;
             /** @description How likely mould and damping-off are there. */
             mould: components["schemas"]["MouldRisk"];
             /**
@@ -2582,6 +2645,11 @@ export interface components {
             thermostat?: components["schemas"]["Thermostat"] | null;
             /** @description Whether a clear dome covers it. */
             dome?: boolean;
+            /**
+             * Format: double
+             * @description How fast the air moves over it, in m/s; left out, it is still.
+             */
+            air_m_s?: number;
             light?: components["schemas"]["Light"] | null;
         }[] | {
             /** @description The air around it. */
@@ -2604,6 +2672,11 @@ export interface components {
             thermostat?: components["schemas"]["Thermostat"] | null;
             /** @description Whether a clear dome covers it. */
             dome?: boolean;
+            /**
+             * Format: double
+             * @description How fast the air moves over it, in m/s; left out, it is still.
+             */
+            air_m_s?: number;
             light?: components["schemas"]["Light"] | null;
         };
         /** @description One case, or several at once. */
@@ -3179,6 +3252,8 @@ export interface components {
              *     left out.
              */
             shut?: boolean;
+            /** @description Openings in its doors and walls, besides the gaps round the doors. */
+            vents?: components["schemas"]["Vent"][];
         };
         /** @description What only a cold frame has. */
         ColdFrame: {
@@ -3293,6 +3368,11 @@ export interface components {
             heated_c?: number | null;
             /**
              * Format: double
+             * @description The share of the sun that trees and houses leave it, 0 to 1; all of it when left out.
+             */
+            sun_share?: number | null;
+            /**
+             * Format: double
              * @description Water that stands in it to store warmth, in l.
              */
             water_l?: number;
@@ -3367,6 +3447,12 @@ export interface components {
              * @description Weeks from the last frost to planting out, negative for hardy crops.
              */
             weeks_after_last_frost: number;
+            /**
+             * Format: double
+             * @description Weeks from planting out until it is ready to pick, in spring's light; 0 where it is not raised for the
+             *     autumn.
+             */
+            ready_weeks?: number;
             /**
              * Format: int32
              * @description Days of hardening off before planting out.
@@ -3529,6 +3615,7 @@ export interface components {
              *     or from the season's first sowing.
              */
             now: boolean;
+            autumn?: components["schemas"]["AutumnStart"] | null;
         };
         /** @description What the room is short of. */
         Crowding: {
@@ -3706,7 +3793,7 @@ export interface components {
         Detail: "all" | {
             /** @description Cells and fits of one bay. */
             bay: components["schemas"]["BayRef"];
-        } | "outline" | "sowings" | "days";
+        } | "outline" | "water" | "sowings" | "days";
         /** @description What is seen in a tray, and what it comes from. */
         Diagnosis: {
             /** @description The tray. */
@@ -4046,6 +4133,14 @@ export interface components {
                 kind: string;
             };
         } | {
+            /** @description Fills a container of the plan with another mix, which makes it lighter or heavier. */
+            fill_with: {
+                /** @description The container. */
+                format: string;
+                /** @description The mix. */
+                mix: components["schemas"]["MixKind"];
+            };
+        } | {
             /** @description Add another: copies places, tiers and gear, without the trays. */
             again: {
                 /** @description What to copy. */
@@ -4135,6 +4230,8 @@ export interface components {
                  * @description Plants wanted.
                  */
                 wanted: number;
+                /** @description Whether it is raised for the autumn; the season is stretched for it. */
+                autumn?: boolean;
             };
         } | {
             /** @description Sows the same again every so many days. */
@@ -4447,6 +4544,11 @@ export interface components {
              *     is over.
              */
             heated?: boolean;
+            /**
+             * Format: double
+             * @description What a humidifier holds its relative humidity at, 0 to 1; left out where none does.
+             */
+            humidified?: number | null;
         };
         /** @description What a place is to have in all. */
         Equipment: {
@@ -4783,6 +4885,12 @@ export interface components {
              * @description Its middle above the deck.
              */
             height_mm: number;
+            /** @description Whether it turns from side to side, so that its stream reaches other places of the room, too. */
+            turns?: boolean;
+            /** @description Other tiers of its place that it is carried to by turns, a day each; none when left out. */
+            by_turns?: string[];
+            /** @description What it moves at the other speeds that its switch offers, in m³/h; none when left out. */
+            speeds_m3_h?: number[];
             /** @description The socket, strip, timer or chain that it is plugged into; left out where nobody said. */
             plugged?: string | null;
         };
@@ -4953,6 +5061,21 @@ export interface components {
             /** @description Edits that would settle it. */
             fixes: components["schemas"]["Fix"][];
         };
+        /** @description The first frost after summer, and how it is known. */
+        FirstFrost: {
+            /**
+             * Format: date
+             * @description The day by which it has come in every other year.
+             */
+            day: string;
+            /** @description How it is known. */
+            by: components["schemas"]["FirstFrostBy"];
+        };
+        /**
+         * @description How the first frost is known.
+         * @enum {string}
+         */
+        FirstFrostBy: "typed" | "record" | "estimate";
         /** @description Shelves on fittings in a wall. */
         Fittings: {
             /**
@@ -4991,6 +5114,11 @@ export interface components {
              * @description Cells of all those: plants, where each holds one.
              */
             cells: number;
+            /**
+             * Format: double
+             * @description Mix that fills one of them, in litres.
+             */
+            mix_l: number;
         };
         /** @description What forms begin with and allow. */
         Forms: {
@@ -5914,8 +6042,13 @@ export interface components {
             lamps_w: number;
             /** @description Its air without them. */
             dark: components["schemas"]["Air"];
-            /** @description Its air with them. */
+            /** @description Its air with them, and with what a humidifier adds. */
             air: components["schemas"]["Air"];
+            /**
+             * Format: double
+             * @description What a humidifier gives off in a day, in litres; 0 where none is set.
+             */
+            humidify_l_d: number;
         };
         /** @description A room with its lamps, through the season. */
         LitRoomSeason: {
@@ -6337,6 +6470,11 @@ export interface components {
              */
             wetness: number;
         };
+        /**
+         * @description A kind of mix, by what most of it is.
+         * @enum {string}
+         */
+        MixKind: "peat" | "coir" | "bark" | "compost";
         /** @description The air outdoors in a month. */
         MonthAir: {
             /**
@@ -6468,6 +6606,55 @@ export interface components {
             plan: components["schemas"]["Plan"];
             settle?: components["schemas"]["Settle"] | null;
         };
+        /** @description When a tray wants water next. */
+        NextWater: {
+            /** @description The tray. */
+            tray: string;
+            /** @description What its label says. */
+            label: string;
+            /** @description Where it stands. */
+            bay: components["schemas"]["BayRef"];
+            /** @description The same in words. */
+            bay_name: string;
+            /** @description What it is filled with. */
+            mix: components["schemas"]["MixKind"];
+            /**
+             * Format: date
+             * @description The day on which it was watered, sown or potted last; `None` where nobody logged it.
+             */
+            last?: string | null;
+            /**
+             * Format: date
+             * @description The day on which it wants water next; `None` where nobody logged the last, and when it is over a month
+             *     away.
+             */
+            due?: string | null;
+            /**
+             * Format: double
+             * @description What it drinks in a day.
+             */
+            uses_ml_d: number;
+            /**
+             * Format: double
+             * @description Days from well watered until it wants water again; `None` when that is over a month.
+             */
+            lasts_days?: number | null;
+            /**
+             * Format: double
+             * @description What it weighs watered through and drained.
+             */
+            wet_kg: number;
+            /**
+             * Format: double
+             * @description What it weighs when it wants water again.
+             */
+            light_kg: number;
+            /**
+             * Format: double
+             * @description What its reservoir holds; 0 where it has none.
+             */
+            reservoir_ml: number;
+        };
         /** @description What is laid over a cover by night. */
         NightCover: {
             /**
@@ -6537,6 +6724,12 @@ export interface components {
              * @description How long it stays open.
              */
             hours: number;
+            /**
+             * Format: double
+             * @description Only while the air inside is warmer than this, in °C: wide open 2 K over it; whatever the air is
+             *     when left out.
+             */
+            over_c?: number | null;
         };
         /** @description How enclosed air is let out: the more the warmer it is, between two temperatures. */
         Opening: {
@@ -7028,6 +7221,8 @@ export interface components {
             stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
             in_the_bed?: components["schemas"]["InTheBed"] | null;
+            /** @description Whether its crop is one that is raised for the autumn, too. */
+            raised_for_autumn: boolean;
             /**
              * Format: double
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
@@ -7135,6 +7330,7 @@ export interface components {
             spot?: components["schemas"]["Spot"] | null;
             /** @description The tiers from the lowest up. */
             tiers: components["schemas"]["Tier"][];
+            airing?: components["schemas"]["Airing"] | null;
             /** @description What is set otherwise from a date on; empty when nothing is. */
             settings?: components["schemas"]["PlaceSetting"][];
         };
@@ -7215,8 +7411,11 @@ export interface components {
             lamps_germinating?: boolean | null;
             /** @description Whether mats stay on under what grows. */
             mats_growing?: boolean | null;
+            /** @description Whether domes stay on over what grows. */
+            domes_growing?: boolean | null;
             /** @description Whether a closet's doors are kept shut. */
             shut?: boolean | null;
+            airing?: components["schemas"]["Airing"] | null;
         };
         /** @description A season in a room. */
         Plan: {
@@ -7689,6 +7888,8 @@ export interface components {
              * @description Mix for all of them, in litres.
              */
             mix_l: number;
+            /** @description What mix that is. */
+            mix: components["schemas"]["MixKind"];
             /**
              * Format: double
              * @description How deep seed lies.
@@ -7903,6 +8104,11 @@ export interface components {
             thermostat?: components["schemas"]["Thermostat"] | null;
             /** @description Whether a clear dome covers it. */
             dome?: boolean;
+            /**
+             * Format: double
+             * @description How fast the air moves over it, in m/s; left out, it is still.
+             */
+            air_m_s?: number;
             light?: components["schemas"]["Light"] | null;
         };
         /** @description A root zone that has come to run through the same day again and again. */
@@ -8145,6 +8351,8 @@ export interface components {
         Season: {
             /** @description Every day. */
             days: components["schemas"]["SeasonDay"][];
+            /** @description The first frost after summer. */
+            first_frost: components["schemas"]["FirstFrost"];
             /** @description What the tiers indoors hold. */
             capacity: components["schemas"]["Capacity"];
             /** @description What the room has of each sort of spot, for trays of the size that most have. */
@@ -8663,6 +8871,12 @@ export interface components {
             last_frost: string;
             /** @description Whether that day is only our estimate from where it is. */
             last_frost_estimated?: boolean;
+            /**
+             * Format: date
+             * @description Day on which the first frost after summer is as likely as not to have come; left out, the record's, else
+             *     an estimate.
+             */
+            first_frost?: string | null;
             frost?: components["schemas"]["FrostRecord"] | null;
             /**
              * Format: double
@@ -8739,9 +8953,11 @@ export interface components {
              */
             root_zone_c?: number | null;
             reason?: components["schemas"]["Reason"] | null;
+            /** @description Whether it is raised for the autumn: its dates are counted back from the first frost. */
+            autumn?: boolean;
             /**
              * Format: int32
-             * @description Days by which all its dates are moved from where the last frost puts them, later positive.
+             * @description Days by which all its dates are moved from where the frosts put them, later positive.
              */
             shift_days?: number;
             /**
@@ -8968,6 +9184,8 @@ export interface components {
             stands: boolean;
             pace?: components["schemas"]["Pace"] | null;
             in_the_bed?: components["schemas"]["InTheBed"] | null;
+            /** @description Whether its crop is one that is raised for the autumn, too. */
+            raised_for_autumn: boolean;
             /**
              * Format: double
              * @description Mean days to emergence at the root-zone temperature here; `None` when none come up.
@@ -9474,6 +9692,8 @@ export interface components {
             liner: boolean;
             /** @description What closes the bay at its sides. */
             sides: components["schemas"]["Sides"];
+            /** @description Holes in what closes it, their middles over its deck, besides the gaps at its edges. */
+            vents?: components["schemas"]["Vent"][];
             /**
              * Format: double
              * @description Hours a day that the lamps burn while something here needs light.
@@ -9488,6 +9708,8 @@ export interface components {
             lamps_germinating?: boolean;
             /** @description Whether its mats stay on under what grows; off once all is up when left out. */
             mats_growing?: boolean;
+            /** @description Whether domes stay on over what grows; off once all is up when left out. */
+            domes_growing?: boolean;
             adjust?: components["schemas"]["Adjust"] | null;
             /** @description The lamps that hang in the bay. */
             lamps: components["schemas"]["Lamp"][];
@@ -9857,6 +10079,14 @@ export interface components {
             wet_kg: number;
             /** @description Whether it has no holes, so that water can stand in it. */
             holds_water: boolean;
+            /** @description What it is filled with; a peat mix when left out. */
+            mix?: components["schemas"]["MixKind"];
+            /**
+             * Format: double
+             * @description Water in a reservoir under it that a wick or a mat of felt lifts into the mix; left out where there is
+             *     none.
+             */
+            reservoir_ml?: number | null;
             /**
              * Format: double
              * @description How far its dome reaches over the rim; left out when it has none.
@@ -9946,7 +10176,8 @@ export interface components {
             uses_ml_d: number;
             /**
              * Format: double
-             * @description Days from well watered until it wants water again; `None` when that is over a month.
+             * @description Days from well watered, its reservoir full, until it wants water again; `None` when that is over a
+             *     month.
              */
             lasts_days?: number | null;
             /**
@@ -9964,6 +10195,16 @@ export interface components {
              * @description What goes in so deep; 0 where it has holes.
              */
             fill_ml: number;
+            /**
+             * Format: double
+             * @description What a wick lifts from its reservoir until that is empty; 0 where it has none.
+             */
+            reservoir_ml: number;
+            /**
+             * Format: double
+             * @description What it weighs when it wants water again: its weight in the hand tells.
+             */
+            light_kg: number;
         };
         /** @description How far the search is. */
         Trying: {
@@ -10094,7 +10335,7 @@ export interface components {
              */
             until: string;
         };
-        /** @description An opening in a chamber's wall. */
+        /** @description An opening in what closes a place or a bay. */
         Vent: {
             /**
              * Format: double
@@ -10108,7 +10349,7 @@ export interface components {
             height_mm: number;
             /**
              * Format: double
-             * @description Its middle above the floor.
+             * @description Its middle above the floor of a place, or over the deck of a bay.
              */
             at_mm: number;
         };
@@ -10310,6 +10551,41 @@ export interface components {
              * @description For how long.
              */
             hours: number;
+        };
+        /** @description What the trays indoors drink in the weeks to come, and when each wants water next. */
+        WaterAhead: {
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description The weeks from then on, to the end of the season at the most. */
+            weeks: components["schemas"]["WaterWeek"][];
+            /** @description The trays that stand indoors on the day, the first to want water first. */
+            trays: components["schemas"]["NextWater"][];
+        };
+        /** @description What the trays indoors drink in a week. */
+        WaterWeek: {
+            /**
+             * Format: date
+             * @description Its first day.
+             */
+            from: string;
+            /**
+             * Format: int32
+             * @description So many trays stand indoors in its middle.
+             */
+            trays: number;
+            /**
+             * Format: double
+             * @description What they drink in the week, in litres.
+             */
+            litres: number;
+            /**
+             * Format: double
+             * @description The thirstiest wants water every so many days; `None` when none dries within a month.
+             */
+            every_days?: number | null;
         };
         /** @description Trays in rows that all lie the same way. */
         WayRound: {
@@ -12470,6 +12746,39 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    water_ahead: {
+        parameters: {
+            query?: {
+                /** @description The day; today when left out. */
+                on?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The plan's number */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterAhead"];
                 };
             };
             "4XX": {

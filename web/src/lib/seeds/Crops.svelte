@@ -54,6 +54,7 @@
   const fields: Field[] = [
     ['weeks_indoors', 'Weeks indoors', 'weeks'],
     ['weeks_after_last_frost', 'Weeks after frost', 'weeks'],
+    ['ready_weeks', 'Ready after, for autumn', 'weeks'],
     ['hardening_days', 'Hardening off', 'days'],
     ['root_zone_c', 'Root zone', 'temperature_c'],
     ['dli_low_mol_m2_d', 'Light, least', 'dli_mol_m2_d'],

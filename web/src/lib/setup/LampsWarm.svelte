@@ -46,6 +46,14 @@
     ['height_mm', 'Height'],
   ];
 
+  function humidify(share: number | undefined) {
+    const said = share === undefined ? 'none' : words.number(share, 'share');
+    bench.keep(
+      setOptional(`${around}/humidified`, share, envelope?.humidified != null),
+      `humidifier of ${whose}: ${said}`,
+    );
+  }
+
   function begin() {
     const usual: Envelope = { walls: 'usual', heated: true };
     const { width_mm, depth_mm, height_mm } = bench.draft!.room;
@@ -98,6 +106,16 @@
           )}
       />
     </div>
+    <div class="mt-2">
+      <NumberField
+        label="A humidifier holds it at"
+        value={envelope.humidified ?? undefined}
+        quantity="share"
+        none="none"
+        onset={(share) => humidify(share)}
+        onclear={() => humidify(undefined)}
+      />
+    </div>
     {#if season && season.from.length > 0}
       <table class="mt-2 w-full text-sm">
         <thead>
@@ -106,6 +124,8 @@
             <th scope="col" class="text-right">Lamps</th>
             <th scope="col" class="text-right">By day</th>
             <th scope="col" class="text-right">By night</th>
+            {#if envelope.humidified != null}<th scope="col" class="text-right">Water a day</th
+              >{/if}
           </tr>
         </thead>
         <tbody>
@@ -115,6 +135,9 @@
               <td class="text-right">{words.number(step.lamps_w, 'power_w')}</td>
               <td class="text-right">{about(step.air.day_c)}</td>
               <td class="text-right">{about(step.air.night_c)}</td>
+              {#if envelope.humidified != null}<td class="text-right"
+                  >{words.number(step.humidify_l_d * 1000, 'volume_ml')}</td
+                >{/if}
             </tr>
           {/each}
         </tbody>

@@ -20,6 +20,9 @@
   let pots = $state(true);
   let problem = $state('');
   const asked = $derived(askedFor(starts, text));
+  let forAutumn = $state(false);
+  const autumn = $derived(forAutumn ? chosen?.autumn : undefined);
+  const days = $derived(autumn ?? chosen);
 
   // Every time it opens it begins from the crop, not from what was sown last.
   $effect(() => {
@@ -30,6 +33,7 @@
   });
 
   function start(crop: string | undefined) {
+    forAutumn = false;
     [text, chosen, wanted, variety, pots, problem] = ['', undefined, USUAL_PLANTS, '', true, ''];
     api.when(bench.draft!, bench.view!.today).then(
       (found) => {
@@ -48,16 +52,17 @@
 
   async function sow() {
     if (!chosen) return;
+    const when = days!;
     const before = new Set(bench.draft!.sowings.map((sowing) => sowing.id));
     await bench.edit({
-      add_sowing: { crop: chosen.crop, variety: variety.trim(), wanted, pots },
+      add_sowing: { crop: chosen.crop, variety: variety.trim(), wanted, pots, autumn: !!autumn },
     });
     const sown = bench.draft!.sowings.find((sowing) => !before.has(sowing.id));
     if (!sown) return;
     shell.sowing = undefined;
     bench.tell(
       'done',
-      `Sowed ${wanted} × ${chosen.name}: about ${words.shortDate(chosen.sow)}, out ${words.shortDate(chosen.out)}. The trays wait on the tray shelf in the Room view.`,
+      `Sowed ${wanted} × ${chosen.name}: about ${words.shortDate(when.sow)}, out ${words.shortDate(when.out)}. The trays wait on the tray shelf in the Room view.`,
     );
     await goto(`/sowing?sowing=${sown.id}&on=${bench.date}`);
   }
@@ -84,9 +89,9 @@
           >Another crop</button
         >
         <span class="block text-soft"
-          >Sow about {words.shortDate(chosen.sow)}, plant out {words.shortDate(
-            chosen.out,
-          )}{chosen.start === 'outdoors'
+          >Sow about {words.shortDate(days!.sow)}, plant out {words.shortDate(days!.out)}{autumn
+            ? `, ready by ${words.shortDate(autumn.ready)}`
+            : ''}{chosen.start === 'outdoors'
             ? '. Better sown outdoors, where the crop grows.'
             : '.'}</span
         >
@@ -112,6 +117,13 @@
         value={pots}
         onset={(yes) => (pots = yes)}
       />
+      {#if chosen.autumn}
+        <CheckField
+          label="For the autumn: counted back from the first frost"
+          value={forAutumn}
+          onset={(yes) => (forAutumn = yes)}
+        />
+      {/if}
       <Button type="submit" class="self-start bg-coral! text-base! text-on-coral!"
         >Sow {wanted} × {chosen.name}</Button
       >

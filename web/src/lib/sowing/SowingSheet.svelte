@@ -237,6 +237,18 @@
         onclear={() => optional('packet_weeks', undefined, `weeks indoors of ${dates.name}`)}
       />
     </div>
+    {#if sowing.autumn || dates.raised_for_autumn}
+      <CheckField
+        label="For the autumn: counted back from the first frost"
+        value={sowing.autumn ?? false}
+        onset={(yes) =>
+          optional(
+            'autumn',
+            yes || undefined,
+            `${dates.name} for the ${yes ? 'autumn' : 'summer'}`,
+          )}
+      />
+    {/if}
     <ChoiceField
       label="Why indoors"
       value={sowing.reason ?? 'none'}

@@ -5,6 +5,7 @@
   import CountField from '../fields/CountField.svelte';
   import NumberField from '../fields/NumberField.svelte';
   import { outbox, type Waiting } from '../log/outbox.svelte';
+  import { mixes } from '../room/whole/mixes';
   import { plusDays } from '../say/dates';
   import { walk } from './walk.svelte';
 
@@ -142,7 +143,9 @@
       <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-sm" data-testid="recipe">
         <dt>In</dt>
         <dd>
-          {recipe.trays} × {recipe.container}, {words.number(recipe.mix_l * 1000, 'volume_ml')} of mix
+          {recipe.trays} × {recipe.container}, {words.number(recipe.mix_l * 1000, 'volume_ml')} of {mixes[
+            recipe.mix
+          ]}
         </dd>
         {#if recipe.seeds_per_cell}
           <dt>Seed</dt>

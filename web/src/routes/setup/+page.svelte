@@ -28,6 +28,21 @@
     bench.nudge(setLastFrost(site!, value), `set the last frost to ${words.date(value)}`);
   }
 
+  const firstFrostBy = $derived(
+    {
+      typed: 'as you typed it',
+      record: 'by the record',
+      estimate: 'our estimate',
+    }[bench.assessment?.season.first_frost.by ?? 'estimate'],
+  );
+
+  function setFirstFrost(day: string | undefined) {
+    bench.nudge(
+      setOptional('/site/first_frost', day, site!.first_frost !== undefined),
+      day ? `set the first frost to ${words.date(day)}` : 'the first frost is estimated again',
+    );
+  }
+
   function setSeason(end: 'from' | 'to', day: string) {
     bench.nudge(
       [replace(`/season/${end}`, day)],
@@ -78,6 +93,16 @@
             <p class="text-sm text-soft">
               Our own estimate from where you live; it may well be three weeks out.
             </p>
+          {/if}
+          <DateField
+            label="First frost of autumn ({firstFrostBy})"
+            value={bench.assessment?.season.first_frost.day ?? site.first_frost ?? ''}
+            onset={setFirstFrost}
+          />
+          {#if site.first_frost}
+            <button class="quiet self-start text-sm" onclick={() => setFirstFrost(undefined)}
+              >As the record or our estimate has it</button
+            >
           {/if}
           <div class="flex flex-wrap gap-3">
             <DateField

@@ -5,6 +5,7 @@
   import EntryLine from '$lib/log/EntryLine.svelte';
   import { outbox } from '$lib/log/outbox.svelte';
   import JobCard from '$lib/today/JobCard.svelte';
+  import WaterAhead from '$lib/today/WaterAhead.svelte';
   import { walk } from '$lib/today/walk.svelte';
   import type { Entry } from '$lib/api/client';
 
@@ -157,6 +158,7 @@
         >
       {/if}
     </section>
+    <WaterAhead />
     <section class="card px-4 py-3" aria-label="Noted">
       <h2 class="text-lg">Noted {isToday ? 'today' : `on ${words.shortDate(bench.date)}`}</h2>
       <ul class="mt-1" data-testid="noted">

@@ -8,6 +8,8 @@ crate::advice::judgement::judgements! {
     sown_too_late: Sowing,
     better_sown_outdoors: Sowing,
     out_too_early: Sowing,
+    ready_after_frost: Sowing,
+    too_warm_for_seed: Sowing,
     packet_too_old: Sowing,
     few_came_up: Sowing,
     too_few_seeds: Sowing,

@@ -11,7 +11,7 @@ use crate::basis::words::say;
 const EARLY_WEEKS: f64 = 2.0;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let usual = view.plan.usually_out(view.crop);
+    let usual = view.plan.usually_out(view.sowing, view.crop);
     let open = view
         .sowing
         .covered_until

@@ -11,7 +11,7 @@ use crate::crops::StartReason;
 const LATE_WEEKS: f64 = 3.0;
 
 pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
-    let usual = view.plan.usually_out(view.crop);
+    let usual = view.plan.usually_out(view.sowing, view.crop);
     let weeks = f64::from(days_between(usual, view.dates.out)) / DAYS_PER_WEEK;
     let long = view.crop.start_reason == StartReason::LongSeason;
     // What has been sown is not to be sown earlier.

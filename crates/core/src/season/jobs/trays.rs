@@ -8,6 +8,7 @@ use crate::basis::dates::DateSpan;
 use crate::basis::units::Quantity;
 use crate::basis::words::{Statement, say};
 use crate::plan::{SoundPlan, Stage, Stand, Tray};
+use crate::season::company::wears_dome;
 use crate::season::jobs::event::{Event, EventKind};
 use crate::season::moments::TrayMoments;
 use crate::season::reckoned::Reckoned;
@@ -31,7 +32,8 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         let moments = reckoned.moments_of(tray);
         moves.extend(moves_of(reckoned, tray, &moments));
         moves.extend(sow_flat(reckoned, tray, &moments).filter(|_| !tray.potted));
-        let (domed, on_mat) = (wears_dome(plan, tray), lies_on_mat(plan, tray));
+        let domed = has_dome_on(plan, tray, Stage::Germinate, moments.sow);
+        let on_mat = lies_on_mat(plan, tray);
         let mut job = |what, date, with_mat| {
             // A flat of several kinds has jobs of its own.
             let flat = (tray.parts.len() > 1).then_some(tray.id.as_str());
@@ -44,7 +46,8 @@ pub(super) fn of_trays(reckoned: &Reckoned<'_>) -> Vec<Event> {
         // Some of it never comes up: nothing is done then.
         if moments.all_up < moments.harden {
             let date = moments.leaves_mat(tray);
-            match (domed, on_mat) {
+            let kept = has_dome_on(plan, tray, Stage::Grow, moments.all_up);
+            match (domed && !kept, on_mat) {
                 (true, on_mat) => job(EventKind::Uncover, date, on_mat),
                 (false, true) => job(EventKind::MatOff, date, true),
                 (false, false) => {}
@@ -137,12 +140,14 @@ fn sow_flat(reckoned: &Reckoned<'_>, tray: &Tray, moments: &TrayMoments) -> Opti
     })
 }
 
-/// Whether a tray has a dome on where it germinates: it has one, and its place does not keep the damp
-/// in already.
-fn wears_dome(plan: &SoundPlan, tray: &Tray) -> bool {
-    let place = tray.stand_in(Stage::Germinate);
-    let place = place.and_then(|stand| plan.place(&stand.bay.place));
-    plan.format(tray).dome_height_mm.is_some() && !place.is_some_and(|place| place.keeps_damp_in())
+/// Whether a tray has a dome on in `stage` on `date`; one without a spot has, if it has any.
+fn has_dome_on(plan: &SoundPlan, tray: &Tray, stage: Stage, date: Date) -> bool {
+    let format = plan.format(tray);
+    let stand = tray.stand_on(stage, date);
+    match stand.and_then(|stand| plan.bay_on(&stand.bay, date)) {
+        Some(bay) => wears_dome(format, &bay, stage),
+        None => stage == Stage::Germinate && format.dome_height_mm.is_some(),
+    }
 }
 
 /// Whether it germinates on a mat of its own; a chamber's warms all of it.

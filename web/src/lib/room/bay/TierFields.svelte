@@ -8,6 +8,7 @@
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
   import { again, takeOut } from '../build/actions';
+  import Vents from '../place/Vents.svelte';
 
   const { bay, place, tier }: { bay: BayOnDay; place: Place; tier: Tier } = $props();
   const words = $derived(bench.words);
@@ -23,6 +24,21 @@
       setOptional(path, lining, tier?.sides.top !== undefined),
       `underside of the shelf above ${bay.name}: ${linings[to]}`,
     );
+  }
+
+  const closed = $derived(
+    (Object.keys(sideNames) as (keyof typeof sideNames)[]).every(
+      (side) => tier.sides[side] !== 'open',
+    ),
+  );
+
+  function keepOptional(
+    field: 'lamps_germinating' | 'mats_growing' | 'domes_growing',
+    yes: boolean,
+    word: string,
+  ) {
+    const path = `${tierPath(bench.draft!, bay.bay)}/${field}`;
+    bench.keep(setOptional(path, yes || undefined, tier[field] !== undefined), word);
   }
 
   function keep(field: string, value: unknown, word: string) {
@@ -73,6 +89,32 @@
     onset={lineTop}
   />
 </div>
+<CheckField
+  label="Lamps on while trays germinate"
+  value={tier.lamps_germinating ?? false}
+  onset={(yes) =>
+    keepOptional('lamps_germinating', yes, `lamps over what germinates on ${bay.name}`)}
+/>
+<CheckField
+  label="Mats stay on under what grows"
+  value={tier.mats_growing ?? false}
+  onset={(yes) => keepOptional('mats_growing', yes, `mats under what grows on ${bay.name}`)}
+/>
+<CheckField
+  label="Domes stay on over what grows"
+  value={tier.domes_growing ?? false}
+  onset={(yes) => keepOptional('domes_growing', yes, `domes over what grows on ${bay.name}`)}
+/>
+{#if closed}
+  <Vents
+    vents={tier.vents}
+    path="{tierPath(bench.draft!, bay.bay)}/vents"
+    name={bay.name}
+    new_at_mm={bay.clear_height_mm - 30}
+    title="Holes in what closes it"
+    over="Over the shelf"
+  />
+{/if}
 <div class="mt-3 flex flex-wrap gap-1.5">
   <button class="quiet border-line!" onclick={() => void again([bay.bay])}
     >Add another shelf like this <kbd>a</kbd></button

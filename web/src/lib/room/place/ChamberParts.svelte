@@ -7,6 +7,7 @@
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
   import { figuresOf } from './figures';
+  import Vents from './Vents.svelte';
 
   type Chamber = Extract<Place['kind'], { chamber: unknown }>['chamber'];
   interface Props {
@@ -24,7 +25,6 @@
   const number = $derived(figures.number);
   const optional = $derived(figures.optional);
   const walls = $derived(chamber.walls);
-  const vents = $derived(chamber.vents ?? []);
   const probe_mm = $derived(chamber.probe_mm);
   const limit_c = $derived(chamber.limit_c);
 </script>
@@ -91,36 +91,12 @@
         `added a layer to ${place.name}`,
       )}>One more layer</button
   >
-  <h3 class="mt-3">Vents</h3>
-  {#each vents as vent, i (i)}
-    <div class="mt-1 grid grid-cols-3 gap-2 border-t pt-1">
-      <NumberField {...number('Width', `kind/chamber/vents/${i}/width_mm`, vent.width_mm)} />
-      <NumberField {...number('Height', `kind/chamber/vents/${i}/height_mm`, vent.height_mm)} />
-      <NumberField {...number('Over the floor', `kind/chamber/vents/${i}/at_mm`, vent.at_mm)} />
-    </div>
-    <button
-      class="quiet text-sm"
-      onclick={() =>
-        bench.keep(
-          [{ op: 'remove', path: `${path}/kind/chamber/vents/${i}` }],
-          `closed a vent of ${place.name}`,
-        )}>Close this vent</button
-    >
-  {/each}
-  <button
-    class="quiet border-line! text-sm"
-    onclick={() =>
-      bench.keep(
-        [
-          {
-            op: 'add',
-            path: `${path}/kind/chamber/vents/-`,
-            value: { width_mm: 100, height_mm: 20, at_mm: place.height_mm - 50 },
-          },
-        ],
-        `cut a vent into ${place.name}`,
-      )}>One more vent</button
-  >
+  <Vents
+    vents={chamber.vents}
+    path="{path}/kind/chamber/vents"
+    name={place.name}
+    new_at_mm={place.height_mm - 50}
+  />
   <h3 class="mt-3">Thermostat and limit</h3>
   <div class="mt-1 grid grid-cols-2 gap-2">
     <NumberField

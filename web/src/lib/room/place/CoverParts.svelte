@@ -111,6 +111,18 @@
         onset={(opens) => keep({ opens }, `${place.name} is opened ${openings[opens]}`)}
       />
       <NumberField
+        label="Sun that trees and houses leave it"
+        value={cover.sun_share ?? undefined}
+        quantity="share"
+        none="all of it"
+        onset={(share) =>
+          keep(
+            { sun_share: share },
+            `${place.name} gets ${words.number(share, 'share')} of the sun`,
+          )}
+        onclear={() => keep({ sun_share: undefined }, `${place.name} gets all of the sun`)}
+      />
+      <NumberField
         label="Heated to"
         value={cover.heated_c ?? undefined}
         quantity="temperature_c"

@@ -10,10 +10,13 @@
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
   import AsMeasured from '../../learn/AsMeasured.svelte';
+  import Airing from './Airing.svelte';
+  import { isClosed } from './airing';
   import ChamberParts from './ChamberParts.svelte';
   import CoverParts from './CoverParts.svelte';
   import { figuresOf } from './figures';
   import Settings from './Settings.svelte';
+  import Vents from './Vents.svelte';
   import WholeGear from './WholeGear.svelte';
   import WhyNote from '../../finding/WhyNote.svelte';
 
@@ -250,6 +253,16 @@
           `${yes ? 'shut' : 'opened'} ${place.name}`,
         )}
     />
+    {#if kind.closet.shut}
+      <div>
+        <Vents
+          vents={kind.closet.vents}
+          path="{path}/kind/closet/vents"
+          name={place.name}
+          new_at_mm={place.height_mm - 50}
+        />
+      </div>
+    {/if}
   {:else if 'window' in kind}
     <section aria-label="Pane">
       <h3>Pane</h3>
@@ -281,6 +294,10 @@
     </section>
   {:else if 'chamber' in kind}
     <ChamberParts {place} chamber={kind.chamber} {path} />
+  {/if}
+
+  {#if isClosed(place)}
+    <Airing {place} {path} />
   {/if}
 
   {#if onDay && stands}

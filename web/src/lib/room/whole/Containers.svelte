@@ -5,7 +5,9 @@
   import { replace, setOptional } from '../../bench/edits';
   import { build } from '../build/actions';
   import { bench } from '../../bench/workbench.svelte';
+  import { mixes } from './mixes';
   import CheckField from '../../fields/CheckField.svelte';
+  import ChoiceField from '../../fields/ChoiceField.svelte';
   import NameField from '../../fields/NameField.svelte';
   import NumberField from '../../fields/NumberField.svelte';
 
@@ -28,6 +30,11 @@
     { label: 'Wet mass', field: 'wet_kg', quantity: 'mass_kg' },
   ];
 
+  function setReservoir(i: number, format: TrayFormat, ml: number | undefined) {
+    const patch = setOptional(`/tray_formats/${i}/reservoir_ml`, ml, format.reservoir_ml != null);
+    bench.keep(patch, `reservoir of ${format.name}`);
+  }
+
   function setDome(i: number, format: TrayFormat, mm: number | undefined) {
     const patch = setOptional(
       `/tray_formats/${i}/dome_height_mm`,
@@ -46,11 +53,12 @@
     <summary class="cursor-pointer py-1"
       >{format.name}
       <span class="text-sm text-soft"
-        >{words.bare(format.length_mm, 'length_mm')} × {words.number(
-          format.width_mm,
-          'length_mm',
-        )}{#if heldOf(format.id)}; the room holds {heldOf(format.id)!.trays}, {heldOf(format.id)!
-            .cells} cells{/if}</span
+        >{words.bare(format.length_mm, 'length_mm')} × {words.number(format.width_mm, 'length_mm')}; {words.number(
+          format.cell_ml * format.columns * format.rows,
+          'volume_ml',
+        )} of {mixes[format.mix ?? 'peat']}{#if heldOf(format.id)}; the room holds {heldOf(
+            format.id,
+          )!.trays}, {heldOf(format.id)!.cells} cells{/if}</span
       ></summary
     >
     {#if open.has(format.id)}
@@ -75,6 +83,14 @@
             />
           {/each}
           <NumberField
+            label="Reservoir below"
+            value={format.reservoir_ml ?? undefined}
+            quantity="volume_ml"
+            none="none"
+            onset={(ml) => setReservoir(i, format, ml)}
+            onclear={() => setReservoir(i, format, undefined)}
+          />
+          <NumberField
             label="Dome over rim"
             value={format.dome_height_mm ?? undefined}
             quantity="length_mm"
@@ -82,6 +98,12 @@
             onclear={() => setDome(i, format, undefined)}
           />
         </div>
+        <ChoiceField
+          label="Filled with"
+          value={format.mix ?? 'peat'}
+          choices={mixes}
+          onset={(mix) => bench.edit({ fill_with: { format: format.id, mix } })}
+        />
         <CheckField
           label="No drainage holes: water can stand inside"
           value={format.holds_water}

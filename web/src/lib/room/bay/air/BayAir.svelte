@@ -9,7 +9,7 @@
 </script>
 
 <dl class="grid grid-cols-3 gap-2" data-testid="air">
-  {#each [['by day', `${words.number(air.day_c, 'temperature_c')}, ${words.number(air.humidity, 'share')}`], ['drying power (VPD)', words.number(air.vpd_kpa, 'pressure_kpa')], ['dew point', air.dew_point_c == null ? 'never' : words.number(air.dew_point_c, 'temperature_c')], ['air at the far end', air.far_end_m_s === 0 ? 'still air' : words.number(air.far_end_m_s, 'speed_m_s')], ['mould risk', risks[air.mould]]] as [name, value] (name)}
+  {#each [['by day', `${words.number(air.day_c, 'temperature_c')}, ${words.number(air.humidity, 'share')}`], ['drying power (VPD)', words.number(air.vpd_kpa, 'pressure_kpa')], ['dew point', air.dew_point_c == null ? 'never' : words.number(air.dew_point_c, 'temperature_c')], ['air at the far end', air.far_end_m_s === 0 ? 'still air' : words.number(air.far_end_m_s, 'speed_m_s')], ['on the mean over it', air.over_deck_m_s === 0 ? 'still air' : words.number(air.over_deck_m_s, 'speed_m_s')], ['mould risk', risks[air.mould]]] as [name, value] (name)}
     <div>
       <dt class="text-sm text-soft">{name}</dt>
       <dd class="font-semibold" class:text-wine={value === 'high'}>{value}</dd>

@@ -6,6 +6,7 @@
   import { again, takeOut } from '../../build/actions';
   import { bench } from '../../../bench/workbench.svelte';
   import AsMeasured from '../../../learn/AsMeasured.svelte';
+  import CheckField from '../../../fields/CheckField.svelte';
   import ChoiceField from '../../../fields/ChoiceField.svelte';
   import LampLight from '../light/LampLight.svelte';
   import NameField from '../../../fields/NameField.svelte';
@@ -87,6 +88,26 @@
     bench.keep(patch, `${figure.label.toLowerCase()} of ${item.name}: ${said}`);
   }
 
+  /** The other shelves of its place. */
+  const others = $derived(
+    bench
+      .draft!.places.find((place) => place.id === bay.bay.place)!
+      .tiers.filter((other) => other.id !== tier.id),
+  );
+
+  function carry(i: number, fan: Fan, to: string, yes: boolean) {
+    const before = fan.by_turns ?? [];
+    const tiers = yes ? [...before, to] : before.filter((id) => id !== to);
+    bench.keep(
+      setOptional(
+        `${path('fans', i)}/by_turns`,
+        tiers.length > 0 ? tiers : undefined,
+        fan.by_turns !== undefined,
+      ),
+      `${fan.name}: on ${tiers.length + 1} shelves by turns`,
+    );
+  }
+
   const thing = (list: GearList, id: string) => ({ ...bay.bay, gear: { list, id } });
 </script>
 
@@ -129,6 +150,63 @@
                   `${item.name} as its label says`,
                 )}
             />
+          {/if}
+          {#if list === 'fans'}
+            {@const fan = item as Fan}
+            <CheckField
+              label="Turns from side to side, over other places too"
+              value={fan.turns ?? false}
+              onset={(yes) =>
+                bench.keep(
+                  setOptional(`${path(list, i)}/turns`, yes || undefined, fan.turns !== undefined),
+                  `${fan.name} ${yes ? 'turns' : 'stands still'}`,
+                )}
+            />
+            <div class="grid grid-cols-2 items-end gap-2">
+              {#if fan.speeds_m3_h?.length}
+                <ChoiceField
+                  label="Speed in use"
+                  value={String(fan.flow_m3_h)}
+                  choices={Object.fromEntries(
+                    [...new Set([fan.flow_m3_h, ...fan.speeds_m3_h])]
+                      .sort((a, b) => a - b)
+                      .map((flow) => [String(flow), words.number(flow, 'flow_m3_h')]),
+                  )}
+                  onset={(flow) =>
+                    bench.keep(
+                      [replace(`${path(list, i)}/flow_m3_h`, Number(flow))],
+                      `${fan.name} at ${words.number(Number(flow), 'flow_m3_h')}`,
+                    )}
+                />
+              {/if}
+              <NumberField
+                label="Another speed of its switch"
+                value={undefined}
+                quantity="flow_m3_h"
+                none="add one"
+                onset={(flow) =>
+                  bench.keep(
+                    setOptional(
+                      `${path(list, i)}/speeds_m3_h`,
+                      [...new Set([...(fan.speeds_m3_h ?? []), fan.flow_m3_h, flow])],
+                      fan.speeds_m3_h !== undefined,
+                    ),
+                    `${fan.name} can move ${words.number(flow, 'flow_m3_h')}`,
+                  )}
+              />
+            </div>
+            {#if others.length > 0}
+              <fieldset class="flex flex-wrap gap-x-3">
+                <legend class="text-sm text-soft">Carried by turns, a day each, to</legend>
+                {#each others as other (other.id)}
+                  <CheckField
+                    label={other.name}
+                    value={fan.by_turns?.includes(other.id) ?? false}
+                    onset={(yes) => carry(i, fan, other.id, yes)}
+                  />
+                {/each}
+              </fieldset>
+            {/if}
           {/if}
           {#if 'along' in item}
             <ChoiceField

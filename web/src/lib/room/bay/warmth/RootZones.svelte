@@ -161,7 +161,13 @@
         {/if}{#if r.water.fill_ml > 0}; {words.number(r.water.fill_ml, 'volume_ml')} fill the tray {words.number(
             r.water.fill_mm,
             'length_mm',
-          )} deep from below{/if}
+          )} deep from below{/if}{#if r.water.reservoir_ml > 0}; a wick lifts {words.number(
+            r.water.reservoir_ml,
+            'volume_ml',
+          )} from below{/if}{#if r.water.lasts_days != null}; lift it: at {words.number(
+            r.water.light_kg,
+            'mass_kg',
+          )} it wants water{/if}
       </p>
       {#if germinating.includes(r.tray)}
         {#each r.sown as sown (sown.sowing)}
