@@ -108,7 +108,7 @@ test('a shelf behind film gets holes, and a cabinet is aired when it is warm', a
   page,
   app,
 }) => {
-  await page.goto(`${app.url}/?on=2027-03-20&bay=cabinet/t1`);
+  await page.goto(`${app.url}/?on=2027-03-20&bay=cabinet/t1&chapter=space`);
   await page.getByRole('button', { name: /^The whole / }).click();
   const airing = page.getByRole('region', { name: 'Airing' });
   await airing.getByLabel('Door or flap').selectOption('open when it is warm inside');
@@ -120,7 +120,7 @@ test('a shelf behind film gets holes, and a cabinet is aired when it is warm', a
   await airing.getByLabel('Door or flap').selectOption('kept shut');
   await expect.poll(async () => (await cabinet()).airing).toBeUndefined();
 
-  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t3&chapter=gear`);
+  await page.goto(`${app.url}/?on=2027-03-20&bay=door/t3&chapter=space`);
   for (const side of ['Left', 'Right', 'Back', 'Front']) {
     await page.getByLabel(`${side} side`).selectOption('foil film');
   }

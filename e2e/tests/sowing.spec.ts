@@ -189,16 +189,17 @@ test('lettuce is sown for the autumn, counted back from the first frost', async 
   await frost.press('Enter');
   await expect.poll(async () => (await plan(page, app)).site.first_frost).toBe('2027-10-12');
 
-  await page.goto(`${app.url}/sowing?on=2027-04-09`);
-  await page.keyboard.press('s');
-  const dialog = page.getByRole('dialog', { name: 'Sow something' });
-  await dialog.getByRole('combobox').or(dialog.getByRole('searchbox')).first().fill('lettuce');
-  await dialog.getByRole('button', { name: /^Lettuce/ }).click();
-  await dialog.getByLabel(/^For the autumn/).check();
+  await page.goto(`${app.url}/seeds?on=2027-04-09`);
+  const crops = page.getByTestId('crops');
+  await page.getByRole('searchbox', { name: 'Crop' }).fill('lettuce');
+  await crops.getByRole('button', { name: /^Lettuce/ }).click();
+  await crops.getByRole('button', { name: /^Sow/ }).click();
+  const dialog = page.getByRole('dialog').last();
+  await dialog.getByRole('checkbox', { name: /^For the autumn/ }).check();
   await expect(dialog).toContainText(/ready by .*(Sept|Oct)/);
   await dialog.getByRole('button', { name: /^Sow \d+ × Lettuce/ }).click();
   const sheet = page.getByTestId('sowing-sheet');
-  await expect(sheet.getByLabel(/^For the autumn/)).toBeChecked();
+  await expect(sheet.getByRole('checkbox', { name: /^For the autumn/ })).toBeChecked();
   const own = (await plan(page, app)).sowings.find((s: { autumn?: boolean }) => s.autumn);
   expect(own.crop).toBe('lettuce');
   expect((await plan(page, app)).season.to > '2027-07-31').toBe(true);

@@ -187,7 +187,7 @@ test('the weeks ahead say how much water, and which tray is next', async ({ page
   const water = page.getByRole('region', { name: 'Water ahead' });
   await water.getByText('Water, week by week').click();
   await expect(water.getByTestId('water-weeks').getByRole('row').first()).toContainText(
-    /\d l|\d ml/,
+    /\d\s(l|ml)/,
   );
   const trays = water.getByTestId('water-trays').getByRole('listitem');
   await expect(trays.first()).toContainText('when it wants water');
