@@ -54,7 +54,7 @@
                 </div>
               </td>
               <td class="text-right whitespace-nowrap text-soft"
-                >{week.trays} trays{week.every_days == null
+                >{week.trays === 1 ? '1 tray' : `${week.trays} trays`}{week.every_days == null
                   ? ''
                   : `, every ${words.number(Math.max(1, Math.floor(week.every_days)), 'days')}`}</td
               >

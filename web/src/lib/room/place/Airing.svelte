@@ -34,16 +34,18 @@
 <section aria-label="Airing">
   <h3>Airing</h3>
   <div class="mt-1 grid grid-cols-2 items-end gap-2">
-    <ChoiceField
-      label="Door or flap"
-      value={aired}
-      choices={airings}
-      onset={(to) =>
-        bench.keep(
-          setOptional(`${path}/airing`, begun(to), airing !== undefined),
-          `${place.name}: ${airings[to]}`,
-        )}
-    />
+    <div class="col-span-2">
+      <ChoiceField
+        label="Door or flap"
+        value={aired}
+        choices={airings}
+        onset={(to) =>
+          bench.keep(
+            setOptional(`${path}/airing`, begun(to), airing !== undefined),
+            `${place.name}: ${airings[to]}`,
+          )}
+      />
+    </div>
     {#each fields as [label, field, value, quantity] (field)}
       <NumberField
         {label}
