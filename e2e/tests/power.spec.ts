@@ -42,7 +42,7 @@ test('a window of lamps moves in steps of its timer, and comes back by undo', as
 test('what the lamps cost is said unasked, and a click makes it less', async ({ page, app }) => {
   await page.goto(`${app.url}/power?on=2027-04-10`);
   const savings = page.getByTestId('savings');
-  await expect(savings).toContainText('a day for 17 trays', { timeout: 20_000 });
+  await expect(savings).toContainText('a day for 17 trays', { timeout: 60_000 });
   await expect(savings).toContainText('the same light is to be had for');
   const season = page.getByTestId('season-cost');
   await expect(season).toContainText('chamber heat');
