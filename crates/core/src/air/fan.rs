@@ -80,7 +80,18 @@ pub fn fans_over(place: &Place, tier: usize) -> impl Iterator<Item = (&Fan, f64)
         .iter()
         .flat_map(|own| own.fans.iter().map(move |fan| (own, fan)));
     let here = all.filter(move |(own, fan)| own.id == *id || fan.by_turns.contains(id));
-    here.map(|(_, fan)| (fan, 1.0 / (1.0 + fan.by_turns.len() as f64)))
+    here.map(|(_, fan)| (fan, days_there(fan)))
+}
+
+/// The share of the days on which a fan is on each of its tiers.
+fn days_there(fan: &Fan) -> f64 {
+    1.0 / (1.0 + fan.by_turns.len() as f64)
+}
+
+/// What `fan`, moving `flow_m3_h`, brings to the far end of a deck `width_mm` wide, on the mean of the days, in m/s.
+pub fn at_far_end_m_s(fan: &Fan, flow_m3_h: f64, width_mm: f64) -> f64 {
+    let farthest_mm = fan.x_mm.max(width_mm - fan.x_mm);
+    days_there(fan) * speed_m_s(fan.diameter_mm, flow_m3_h, farthest_mm)
 }
 
 /// The speed of the air at the end of `tier` of `place` that is farthest from its fans, on the mean of the days,
@@ -88,10 +99,7 @@ pub fn fans_over(place: &Place, tier: usize) -> impl Iterator<Item = (&Fan, f64)
 pub fn far_end_m_s(place: &Place, tier: usize) -> f64 {
     let shut = place.shares_air(tier).is_some();
     let from_others = if shut { 0.0 } else { place.stirred_m_s };
-    let far = |(fan, share): (&Fan, f64)| {
-        let farthest_mm = fan.x_mm.max(place.width_mm - fan.x_mm);
-        share * speed_m_s(fan.diameter_mm, fan.flow_m3_h, farthest_mm)
-    };
+    let far = |(fan, _): (&Fan, f64)| at_far_end_m_s(fan, fan.flow_m3_h, place.width_mm);
     fans_over(place, tier).map(far).fold(from_others, f64::max)
 }
 

@@ -8,7 +8,7 @@ use crate::basis::words::say;
 use crate::day::standing::Standing;
 use crate::day::view::BayView;
 use crate::plan::patch::{Fix, PatchStep};
-use crate::room::{Fan, bays};
+use crate::room::bays;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     if !view.standing.iter().any(Standing::is_up) {
@@ -55,12 +55,9 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
 /// A faster speed of a fan that is there, where that is enough.
 fn turn_it_up(view: &BayView<'_>) -> Option<Finding> {
     let tier = view.bay.tier;
-    let farthest_mm = |fan: &Fan| fan.x_mm.max(view.bay.place.width_mm - fan.x_mm);
+    let width_mm = view.bay.place.width_mm;
     let (i, fan, flow) = tier.fans.iter().enumerate().find_map(|(i, fan)| {
-        let share = 1.0 / (1.0 + fan.by_turns.len() as f64);
-        let enough = |flow: &&f64| {
-            share * fan::speed_m_s(fan.diameter_mm, **flow, farthest_mm(fan)) >= STILL_UNDER_M_S
-        };
+        let enough = |flow: &&f64| fan::at_far_end_m_s(fan, **flow, width_mm) >= STILL_UNDER_M_S;
         let faster = fan.speeds_m3_h.iter().filter(enough);
         Some((i, fan, *faster.min_by(|a, b| a.total_cmp(b))?))
     })?;
