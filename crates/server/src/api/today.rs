@@ -7,8 +7,8 @@ use axum::response::{IntoResponse, Response};
 use jiff::civil::Date;
 use qrcode::QrCode;
 use qrcode::render::svg;
-use serde::Deserialize;
-use sunrise_core::ask::{self, Story, Today, WaterAhead};
+use serde::{Deserialize, Serialize};
+use sunrise_core::ask::{self, Fields, SoundPlan, Story, Today, WaterAhead};
 use sunrise_core::basis::fault::{Faults, Pointer};
 use sunrise_core::basis::words::say;
 use utoipa::IntoParams;
@@ -42,19 +42,7 @@ pub async fn today(
     PlanId(id): PlanId,
     asked: Result<Query<OnDay>, QueryRejection>,
 ) -> Result<Reply, Problem> {
-    let on = the_day(asked)?;
-    let past = Past::from(&app.log(id).await?);
-    let snapshot = app.store(move |store| store.plan(id)).await?;
-    let fields = app.fields.clone();
-    let compute = move || {
-        let plan = past.sound(snapshot.plan)?;
-        // Far from the season nothing is to be done, and nothing is reckoned.
-        let day = on.unwrap_or_else(|| today_of(&plan));
-        Ok(ask::today(&plan, day, &fields))
-    };
-    app.effort
-        .answer(say!("divide the plan in two"), compute)
-        .await
+    on_day(&app, id, asked, ask::today).await
 }
 
 /// What the trays indoors drink from a day on, and when each wants water next
@@ -72,14 +60,25 @@ pub async fn water_ahead(
     PlanId(id): PlanId,
     asked: Result<Query<OnDay>, QueryRejection>,
 ) -> Result<Reply, Problem> {
+    on_day(&app, id, asked, ask::water_ahead).await
+}
+
+/// What `about` says of plan `id`, with its log, on the day that is `asked` for, or today.
+async fn on_day<T: Serialize + Send + 'static>(
+    app: &App,
+    id: i64,
+    asked: Result<Query<OnDay>, QueryRejection>,
+    about: impl FnOnce(&SoundPlan, Date, &Fields) -> T + Send + 'static,
+) -> Result<Reply, Problem> {
     let on = the_day(asked)?;
     let past = Past::from(&app.log(id).await?);
     let snapshot = app.store(move |store| store.plan(id)).await?;
     let fields = app.fields.clone();
     let compute = move || {
         let plan = past.sound(snapshot.plan)?;
+        // Far from the season nothing is to be done, and nothing is reckoned.
         let day = on.unwrap_or_else(|| today_of(&plan));
-        Ok(ask::water_ahead(&plan, day, &fields))
+        Ok(about(&plan, day, &fields))
     };
     app.effort
         .answer(say!("divide the plan in two"), compute)
