@@ -4,7 +4,7 @@ use sunrise_core::basis::fault::Fault;
 use sunrise_core::edit::{Edit, Edited, GearList, GearRef, Thing, apply};
 use sunrise_core::plan::upgrade::upgraded;
 use sunrise_core::plan::{Plan, SoundPlan, Stage};
-use sunrise_core::room::{Place, Tier, find_bay, shelf};
+use sunrise_core::room::{MixKind, Place, Tier, find_bay, shelf};
 use sunrise_core::season::stays::clashes;
 use sunrise_core::testing::{ONE_RACK, bay, kettle_fen, reckoned};
 
@@ -447,4 +447,113 @@ fn a_sowing_brings_the_trays_it_takes_and_takes_them_out_again() {
         let faults = apply(&again, &edit).unwrap_err();
         assert_eq!(faults[0].path, field);
     }
+}
+
+#[test]
+fn a_container_filled_otherwise_changes_its_mass_and_can_be_filled_back() {
+    let plan = kettle_fen(|_| ());
+    let before = plan.tray_formats[0].clone();
+    let fill = |plan: &SoundPlan, mix| {
+        let format = before.id.clone();
+        let edited = apply(plan, &Edit::FillWith { format, mix }).unwrap();
+        assert!(edited.word.to_string().starts_with("filled "));
+        edited.plan.check().unwrap()
+    };
+    let compost = fill(&plan, MixKind::Compost);
+    assert_eq!(compost.tray_formats[0].mix, MixKind::Compost);
+    assert!(compost.tray_formats[0].wet_kg > before.wet_kg);
+    // Nothing else changes.
+    assert_eq!(compost.tray_formats[1..], plan.tray_formats[1..]);
+    assert_eq!(compost.trays, plan.trays);
+    let back = fill(&compost, MixKind::Peat);
+    assert!((back.tray_formats[0].wet_kg - before.wet_kg).abs() < 0.02);
+    let nowhere = Edit::FillWith {
+        format: "bathtub".into(),
+        mix: MixKind::Bark,
+    };
+    assert_eq!(apply(&plan, &nowhere).unwrap_err()[0].path, "/format");
+}
+
+/// The demo with the fan of the door rack's third shelf carried to the second by turns.
+fn with_a_fan_by_turns() -> SoundPlan {
+    kettle_fen(|plan| {
+        let fan = &mut plan.places[0].tiers[2].fans[0];
+        fan.by_turns = vec!["t2".into()];
+    })
+}
+
+#[test]
+fn a_fan_forgets_a_shelf_that_is_taken_out_and_stays_where_it_is_copied_to() {
+    let plan = with_a_fan_by_turns();
+    let gone = Edit::Remove {
+        things: vec![Thing {
+            place: "door".into(),
+            tier: Some("t2".into()),
+            gear: None,
+        }],
+    };
+    let after = apply(&plan, &gone).unwrap().plan.check().unwrap();
+    let of = |plan: &SoundPlan, place: &str| {
+        let place = plan.places.iter().find(|own| own.id == place).unwrap();
+        let fans = place.tiers.iter().flat_map(|tier| tier.fans.clone());
+        fans.collect::<Vec<_>>()
+    };
+    assert!(of(&after, "door").iter().all(|fan| fan.by_turns.is_empty()));
+    let fan = plan.places[0].tiers[2].fans[0].id.clone();
+    let again = Edit::Again {
+        things: vec![Thing {
+            place: "door".into(),
+            tier: Some("t3".into()),
+            gear: Some(GearRef {
+                list: GearList::Fans,
+                id: fan,
+            }),
+        }],
+    };
+    let after = apply(&plan, &again).unwrap().plan.check().unwrap();
+    let fans = &after.places[0].tiers[2].fans;
+    assert_eq!(fans.len(), plan.places[0].tiers[2].fans.len() + 1);
+    assert!(fans.last().unwrap().by_turns.is_empty());
+    // A whole rack keeps its ways: its shelves have the same names.
+    let whole = Edit::Again {
+        things: vec![Thing {
+            place: "door".into(),
+            tier: None,
+            gear: None,
+        }],
+    };
+    let after = apply(&plan, &whole).unwrap().plan.check().unwrap();
+    assert!(after.places.len() > plan.places.len());
+}
+
+#[test]
+fn what_is_sown_for_the_autumn_stretches_the_season_and_what_nobody_picks_is_refused() {
+    let plan = kettle_fen(|_| ());
+    let sow = |crop: &str, autumn| Edit::AddSowing {
+        crop: crop.into(),
+        variety: String::new(),
+        wanted: 12,
+        pots: false,
+        autumn,
+    };
+    let late = apply(&plan, &sow("kale", true)).unwrap().plan;
+    assert!(late.season.to > plan.season.to);
+    assert_eq!(late.season.from, plan.season.from);
+    let own = late.sowings.last().unwrap();
+    assert!(own.autumn);
+    let sound = late.check().unwrap();
+    let all = reckoned(&sound);
+    let dates = all.dates.last().unwrap();
+    assert!(dates.sow > plan.season.to && dates.out <= sound.season.to);
+    // Undone by hand, it is a sowing of spring again.
+    let spring = kettle_fen(|plan| {
+        let mut own = sound.sowings.last().unwrap().clone();
+        own.autumn = false;
+        plan.sowings.push(own);
+    });
+    assert!(reckoned(&spring).dates.last().unwrap().sow < plan.season.to);
+    let same = apply(&plan, &sow("kale", false)).unwrap().plan;
+    assert_eq!(same.season, plan.season);
+    let faults = apply(&plan, &sow("tomato", true)).unwrap_err();
+    assert_eq!(faults[0].path, "/autumn");
 }

@@ -96,6 +96,48 @@ fn each_fault_is_found_at_its_path() {
 }
 
 #[test]
+fn faults_of_air_and_water_name_the_figure_that_is_wrong() {
+    let cases: Vec<(String, Value)> = vec![
+        ("/places/0/tiers/2/fans/0/speeds_m3_h".into(), json!([9000])),
+        ("/places/0/tiers/2/fans/0/by_turns".into(), json!(["attic"])),
+        (
+            "/places/0/tiers/2/vents".into(),
+            json!([{"width_mm": 0, "height_mm": 20, "at_mm": 100}]),
+        ),
+        (
+            "/places/2/airing".into(),
+            json!({"gap_mm": 0, "from_h": 8, "hours": 12}),
+        ),
+        (
+            "/places/2/airing".into(),
+            json!({"gap_mm": 50, "from_h": 8, "hours": 30}),
+        ),
+        (
+            "/places/2/airing".into(),
+            json!({"gap_mm": 50, "from_h": 8, "hours": 12, "over_c": 90}),
+        ),
+        (
+            "/places/2/settings".into(),
+            json!([{"from": "2027-04-01", "airing": {"gap_mm": -5, "from_h": 8, "hours": 12}}]),
+        ),
+        ("/site/first_frost".into(), json!("2027-05-20")),
+        ("/site/first_frost".into(), json!("2029-10-12")),
+        (
+            "/site/envelope".into(),
+            json!({"walls": "usual", "humidified": 1.4}),
+        ),
+        ("/tray_formats/0/reservoir_ml".into(), json!(0)),
+    ];
+    for (path, value) in cases {
+        let faults = faults_of(&[(&path, value.clone())]);
+        let fault = faults.iter().find(|fault| fault.path.starts_with(&path));
+        let fault = fault.unwrap_or_else(|| panic!("{path} = {value}: {faults:?}"));
+        assert!(!fault.remedy.to_string().is_empty(), "{path}");
+        assert_eq!(faults.len(), 1, "{path}: {faults:?}");
+    }
+}
+
+#[test]
 fn several_faults_come_together() {
     let faults = faults_of(&[
         ("/site/latitude_deg", json!(-120)),
