@@ -75,7 +75,7 @@ fn light_through_a_pane_is_within_a_tenth_of_pvlibs_in_every_month() {
             obstruction_deg: 0.0,
         };
         let sill = Sill {
-            window: &window,
+            window,
             width_mm: 1000.0,
             depth_mm: 250.0,
             latitude_deg,

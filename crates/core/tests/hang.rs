@@ -37,6 +37,7 @@ fn cells(x: f64) -> Vec<(f64, f64)> {
 fn want(falloff: &Falloff, canopy_mm: f64, low: f64, high: f64) -> Want<'_> {
     Want {
         light: Rc::new(move |height_mm, lift_mm| falloff.at(height_mm - lift_mm - canopy_mm)),
+        name: None,
         besides: Vec::new(),
         band: LightBand {
             low,

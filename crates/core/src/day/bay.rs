@@ -62,7 +62,7 @@ pub struct BayOnDay {
     #[serde(skip)]
     pub draws: Vec<Draw>,
     /// What its own sheet shows besides; `None` when it was not asked for.
-    pub detail: Option<BayDetail>,
+    pub detail: Option<Box<BayDetail>>,
 }
 
 impl BayOnDay {
@@ -76,12 +76,11 @@ impl BayOnDay {
         self.roots.as_deref().unwrap_or_default()
     }
 
-    /// Without what `detail` does not want. Judgements have seen it by then.
-    pub(crate) fn asked_for(mut self, detail: &Detail) -> Self {
+    /// Leaves out what `detail` does not want. Judgements have seen it by then.
+    pub(crate) fn keep_asked_for(&mut self, detail: &Detail) {
         if !detail.wants_trays() {
             (self.trays, self.roots) = (None, None);
         }
-        self
     }
 }
 

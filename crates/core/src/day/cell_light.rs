@@ -3,6 +3,7 @@
 
 use rustc_hash::FxHashMap;
 use std::rc::Rc;
+use std::sync::Arc;
 
 use jiff::civil::Date;
 use serde::Serialize;
@@ -15,6 +16,7 @@ use crate::day::standing::{Standing, burns, covered, let_through};
 use crate::light::bay::BayField;
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
+use crate::light::sill_days::SillDays;
 use crate::light::surfaces::{let_down, reflectance};
 use crate::room::{Bay, BayRef};
 use crate::season::Reckoned;
@@ -64,6 +66,12 @@ impl<'a> CellLight<'a> {
         Rc::clone(field)
     }
 
+    /// The days of the year of `date` on the sill that `bay` is.
+    fn sill_days(&self, bay: &Bay<'_>, date: Date) -> Option<Arc<SillDays>> {
+        let sill = Sill::before(bay, &self.reckoned.plan.site)?;
+        Some(self.reckoned.fields.sill_days(sill, date.year()))
+    }
+
     /// The light on each part of each tray, tray by tray.
     pub(super) fn part_lights(
         &mut self,
@@ -72,7 +80,8 @@ impl<'a> CellLight<'a> {
         from_above: Option<FromAbove>,
         date: Date,
     ) -> Vec<PartLight> {
-        let sill = Sill::before(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        let days = self.sill_days(bay, date);
+        let sill = days.as_ref().map(|days| days.on(date));
         if bay.tier.lamps.is_empty() && from_above.is_none() && sill.is_none() {
             return Vec::new();
         }
@@ -129,7 +138,8 @@ impl CellLight<'_> {
         const CANOPY_MM: f64 = 80.0;
         /// Cells along and across the deck: as fine as those of a tray.
         const GRID: (u32, u32) = (24, 12);
-        let sill = Sill::before(bay, &self.reckoned.plan.site).map(|sill| sill.on(date));
+        let days = self.sill_days(bay, date);
+        let sill = days.as_ref().map(|days| days.on(date));
         if bay.tier.lamps.is_empty() && sill.is_none() {
             return None;
         }

@@ -17,7 +17,7 @@ use crate::day::standing::{
     Standing, hour_limits, let_through, parts, standing_in, tallest_leaves,
 };
 use crate::lamps::adjust::{AHEAD_DAYS, Adjustment, Ahead, Reach, Step};
-use crate::lamps::choice::{LightAt, Setting, SweepPoint, Want};
+use crate::lamps::choice::{LightAt, LightName, Setting, SweepPoint, Want};
 use crate::lamps::chooser::{Change, Chosen, Now, best_by_hours, choose};
 use crate::lamps::hours::HourLimits;
 use crate::lamps::misfit::{Misfit, misfit};
@@ -108,7 +108,7 @@ fn ahead(
         }
         let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
         let count = (part.grid.0 * part.grid.1) as usize;
-        let (field, through) = (Rc::clone(field), let_through(s));
+        let (field, name, through) = (Rc::clone(field), field.name(), let_through(s));
         let over_feet = part.canopy_mm - lift_now;
         let light = move |height_mm: f64, lift_mm: f64| {
             let mut light = field.hung(&cells, over_feet + lift_mm, height_mm);
@@ -117,6 +117,13 @@ fn ahead(
         };
         wants.push(Want {
             light: remembered(light),
+            name: Some(LightName {
+                field: name,
+                outline: part.footprint,
+                grid: part.grid,
+                over_feet_mm: over_feet,
+                through,
+            }),
             besides: match besides {
                 Besides::Each(lights) => lights[i].besides(),
                 Besides::Mean(0.0) => Vec::new(),

@@ -16,8 +16,9 @@ use crate::lamps::outcome::Outcome;
 use crate::light::bay::{lux_per_umol_m2_s, ppf_umol_s};
 use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
-use crate::plan::{SoundPlan, Stage};
+use crate::plan::Stage;
 use crate::room::Bay;
+use crate::season::Reckoned;
 
 /// The light on all trays of a bay, with the lamps where they hang.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -62,7 +63,7 @@ pub struct BayLight {
 impl BayLight {
     /// The light on what stands in a bay.
     pub(super) fn of(
-        plan: &SoundPlan,
+        reckoned: &Reckoned<'_>,
         bay: &Bay<'_>,
         date: Date,
         standing: &[Standing<'_>],
@@ -70,6 +71,7 @@ impl BayLight {
         part_lights: &[PartLight],
         detailed: bool,
     ) -> Self {
+        let plan = reckoned.plan;
         let burning = burns(bay, standing);
         let parts = || trays.iter().flat_map(|tray| &tray.parts);
         let values: Vec<f64> = parts().flat_map(PartOnDay::ppfd).copied().collect();
@@ -114,7 +116,7 @@ impl BayLight {
             from_above_mol_m2_d,
             daylight_mol_m2_d,
             daylight_enough_from: detailed
-                .then(|| enough_from(plan, bay, date, standing, target))
+                .then(|| enough_from(reckoned, bay, date, standing, target))
                 .flatten(),
             lux: Measures {
                 mean: ppfd.mean * lux,
@@ -250,18 +252,19 @@ fn shared_target(trays: &[TrayOnDay]) -> Option<Band> {
 
 /// The day from which daylight alone is enough for the seedlings of a sill.
 pub(super) fn enough_from(
-    plan: &SoundPlan,
+    reckoned: &Reckoned<'_>,
     bay: &Bay<'_>,
     date: Date,
     standing: &[Standing<'_>],
     target: Option<Band>,
 ) -> Option<Date> {
-    let sill = Sill::before(bay, &plan.site)?;
+    let sill = Sill::before(bay, &reckoned.plan.site)?;
     let (_, part) = tallest_leaves(standing)?;
     // A few cells tell as much as all of them over half a year.
     let points: Vec<(f64, f64)> = standing
         .iter()
         .flat_map(|s| s.footprint.cells(2, 2))
         .collect();
-    sill.enough_from(&points, part.canopy_mm, target?.low, date)
+    let days = reckoned.fields.sill_days(sill, date.year());
+    days.enough_from(&points, part.canopy_mm, target?.low)
 }

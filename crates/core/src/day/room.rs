@@ -30,14 +30,11 @@ pub struct RoomOnDay {
 }
 
 impl RoomOnDay {
-    /// Without what `detail` does not want. Judgements have seen it by then.
-    pub(crate) fn asked_for(mut self, detail: &Detail) -> Self {
-        self.bays = self
-            .bays
-            .into_iter()
-            .map(|bay| bay.asked_for(detail))
-            .collect();
-        self
+    /// Leaves out what `detail` does not want. Judgements have seen it by then.
+    pub(crate) fn keep_asked_for(&mut self, detail: &Detail) {
+        self.bays
+            .iter_mut()
+            .for_each(|bay| bay.keep_asked_for(detail));
     }
 }
 

@@ -10,6 +10,7 @@ use crate::basis::words::{Statement, say};
 use crate::crops;
 use crate::day::standing::{Standing, tallest_leaves};
 use crate::light::daylight::Sill;
+use crate::light::sill_days::SillDays;
 use crate::room::Window;
 
 /// Daylight on a sill through the year.
@@ -67,14 +68,14 @@ const BARE_MM: f64 = 60.0;
 
 impl SillYear {
     /// The year of `date` on `sill`, at the leaves of `standing`.
-    pub(super) fn of(sill: &Sill<'_>, standing: &[Standing<'_>], date: Date) -> Self {
+    pub(super) fn of(sill: &Sill, standing: &[Standing<'_>], date: Date) -> Self {
         let z_mm = tallest_leaves(standing).map_or(BARE_MM, |(_, part)| part.canopy_mm);
         let deck = Footprint {
             x_mm: [0.0, sill.width_mm],
             y_mm: [0.0, sill.depth_mm],
         };
         let points = deck.cells(1, 2);
-        let mean = |sill: &Sill<'_>, day: Date| {
+        let mean = |sill: &Sill, day: Date| {
             let sill = sill.on(day);
             let each = points.iter().map(|&at| sill.mol_m2_d(at, z_mm));
             each.sum::<f64>() / points.len() as f64
@@ -91,12 +92,11 @@ impl SillYear {
             overcast: mean(&under(0.0), middle(month)),
         });
         let facing = [0.0, 90.0, 180.0, 270.0].map(|azimuth_deg| {
-            let window = Window {
-                azimuth_deg,
-                ..sill.window.clone()
-            };
             let turned = Sill {
-                window: &window,
+                window: Window {
+                    azimuth_deg,
+                    ..sill.window
+                },
                 ..*sill
             };
             Facing {
@@ -109,7 +109,7 @@ impl SillYear {
             lows().fold(f64::INFINITY, f64::min),
             lows().fold(0.0, f64::max),
         );
-        let today = sill.on(date);
+        let (today, days) = (sill.on(date), SillDays::new(*sill, date.year()));
         let [room, pane] = [points[0], points[1]].map(|at| today.mol_m2_d(at, z_mm));
         let months: Vec<MonthLight> = months.collect();
         let darkest = months
@@ -120,7 +120,7 @@ impl SillYear {
             facing: facing.into(),
             lookouts: [("Leafy seedlings", least), ("Fruiting crops", most)]
                 .map(|(who, wants)| {
-                    let from = sill.enough_from(&points, z_mm, wants, date);
+                    let from = days.enough_from(&points, z_mm, wants);
                     Lookout::new(who, wants, from, darkest)
                 })
                 .into(),

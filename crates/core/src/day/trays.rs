@@ -168,6 +168,7 @@ pub(super) fn trays(
                     },
                 }
             });
+            let here = days_here(s, date);
             TrayOnDay {
                 tray: s.tray.id.clone(),
                 label: s.tray.name.clone(),
@@ -179,8 +180,8 @@ pub(super) fn trays(
                 lift_mm: s.lift_mm,
                 dome_mm: s.format.dome_height_mm.filter(|_| s.domed),
                 parts: parts.collect(),
-                since: days_here(s, date).from,
-                until: days_here(s, date).to,
+                since: here.from,
+                until: here.to,
             }
         })
         .collect()

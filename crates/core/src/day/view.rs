@@ -22,7 +22,7 @@ use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{TrayOnDay, mean_ppfd, trays};
 use crate::day::water::TrayWater;
-use crate::lamps::start::{Start, Starts};
+use crate::lamps::start::Start;
 use crate::light::colour::Colour;
 use crate::light::daylight::Sill;
 use crate::plan::SoundPlan;
@@ -49,7 +49,7 @@ pub struct BayView<'a> {
     pub standing: Vec<Standing<'a>>,
     /// How many trays stand on the tier above.
     pub trays_above: usize,
-    starts: &'a Starts,
+    reckoned: &'a Reckoned<'a>,
     /// The cells that stretch, and those that bleach.
     harmed: [Option<Harmed>; 2],
     /// The air around its place.
@@ -114,7 +114,7 @@ impl BayView<'_> {
     /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
     pub fn daylight_enough_from(&self) -> Option<Date> {
         let target = self.computed.light.as_ref()?.target;
-        enough_from(self.plan, &self.bay, self.date, &self.standing, target)
+        enough_from(self.reckoned, &self.bay, self.date, &self.standing, target)
     }
 
     /// The cells that come to `harm`.
@@ -131,7 +131,7 @@ impl BayView<'_> {
     /// When the lamps had best go on for the hours that they burn now.
     pub fn best_start(&self) -> Start {
         let (wiring, site) = (&self.plan.wiring, &self.plan.site);
-        self.starts.best_of(self.bay.tier, wiring, site)
+        self.reckoned.starts.best_of(self.bay.tier, wiring, site)
     }
 
     /// The greatest of the lamps' least gaps.
@@ -269,7 +269,7 @@ impl<'a> Looker<'a> {
             .part_lights(bay, standing, scene.from_above, date);
         let mut trays = trays(plan, standing, &lights, scene.lit_h, date);
         let light = (!lights.is_empty())
-            .then(|| BayLight::of(plan, bay, date, standing, &trays, &lights, detailed));
+            .then(|| BayLight::of(reckoned, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
         let ppfd = mean_ppfd(&trays, burning);
         let around = air_around(&plan.site, bay.place, date);
@@ -302,7 +302,7 @@ impl<'a> Looker<'a> {
             .then(|| hang(reckoned, bay, date, standing, &lights, detailed))
             .flatten();
         // 4. What only its own sheet shows.
-        let detail = detailed.then(|| self.detail(&scene, &around, light.as_ref()));
+        let detail = detailed.then(|| Box::new(self.detail(&scene, &around, light.as_ref())));
         // 5. Lists that nobody asked for would swell the answer.
         if !detailed {
             trays.iter_mut().for_each(TrayOnDay::in_outline);
@@ -334,7 +334,7 @@ impl<'a> Looker<'a> {
             date,
             standing: scene.standing,
             trays_above: scene.trays_above,
-            starts: &reckoned.starts,
+            reckoned,
             harmed,
             around,
             closed: scene.closed,

@@ -5,15 +5,44 @@ use std::rc::Rc;
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::basis::plane::Footprint;
 use crate::basis::units::dli_mol_m2_d;
 use crate::lamps::bands::LightBand;
 use crate::lamps::outcome::Outcome;
 use crate::light::falloff::Spread;
+use crate::light::field_name::FieldName;
 use crate::room::{Adjust, Tier};
 
 /// PPFD on each cell in µmol/m²/s, with the lamps' faces at a height over the deck and trays that
 /// stand on so much, both in mm; the lamps as bright as now.
 pub type LightAt<'a> = Rc<dyn Fn(f64, f64) -> Vec<f64> + 'a>;
+
+/// What tells the light on a part of a tray from all other: two of one name are lit alike wherever the lamps
+/// hang.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LightName {
+    /// The light of its bay.
+    pub field: FieldName,
+    /// Its outline on the deck.
+    pub outline: Footprint,
+    /// Its columns and rows of cells.
+    pub grid: (u32, u32),
+    /// Its leaves over the tray's feet.
+    pub over_feet_mm: f64,
+    /// What a dome lets through.
+    pub through: f64,
+}
+
+impl LightName {
+    /// All of it in figures.
+    pub(super) fn figures(&self) -> [f64; 10] {
+        let ([x0, x1], [y0, y1]) = (self.outline.x_mm, self.outline.y_mm);
+        let (columns, rows) = (f64::from(self.grid.0), f64::from(self.grid.1));
+        let [level, floor] = self.field.figures();
+        let (over, through) = (self.over_feet_mm, self.through);
+        [x0, x1, y0, y1, columns, rows, level, floor, over, through]
+    }
+}
 
 /// What one part of a tray gets and wants.
 #[derive(Clone)]
@@ -21,6 +50,8 @@ pub type LightAt<'a> = Rc<dyn Fn(f64, f64) -> Vec<f64> + 'a>;
 pub struct Want<'a> {
     /// The light on its cells.
     pub light: LightAt<'a>,
+    /// What tells that light from all other; `None` where nothing does.
+    pub name: Option<LightName>,
     /// Daily light that each cell gets from elsewhere, whatever these lamps do, in mol/m²/d; empty
     /// where there is none.
     pub besides: Vec<f64>,

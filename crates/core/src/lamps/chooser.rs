@@ -13,6 +13,7 @@ use utoipa::ToSchema;
 use crate::basis::work::go_on;
 use crate::lamps::choice::{Choice, Setting, Want, outcome_at};
 use crate::lamps::hours::{HourLimits, TIMER_STEP_H};
+use crate::lamps::known::{Known, question};
 use crate::lamps::ladder::Ladder;
 use crate::lamps::outcome::Outcome;
 
@@ -111,15 +112,26 @@ pub fn choose(
     if wants.is_empty() || choices.is_empty() {
         return None;
     }
-    let leave = |brightest_mol_m2_d| Chosen {
+    if is_fine(now, limits) {
+        return Some(leave(now, None));
+    }
+    static KNOWN: Known<Option<Chosen>> = Known::new();
+    let is = (now.setting, now.outcome, now.touches);
+    let question = question((wants, choices), limits, is);
+    KNOWN.ask(question, || search(wants, choices, limits, now))
+}
+
+/// The lamps are left as they are.
+fn leave(now: &Now, brightest_mol_m2_d: Option<f64>) -> Chosen {
+    Chosen {
         setting: now.setting,
         change: None,
         then: now.outcome,
         brightest_mol_m2_d,
-    };
-    if is_fine(now, limits) {
-        return Some(leave(None));
     }
+}
+
+fn search(wants: &[Want<'_>], choices: &[Choice], limits: HourLimits, now: &Now) -> Option<Chosen> {
     // Who burns lamps for less than is usual may go on so.
     let limits = HourLimits {
         used_h: limits.used_h.min(now.setting.hours_h),
@@ -137,7 +149,7 @@ pub fn choose(
             then: best.outcome,
             brightest_mol_m2_d: Some(brightest),
         },
-        None => leave(Some(brightest)),
+        None => leave(now, Some(brightest)),
     })
 }
 

@@ -6,6 +6,7 @@ pub mod bands;
 pub mod choice;
 pub mod chooser;
 pub mod hours;
+mod known;
 mod ladder;
 pub mod misfit;
 pub mod outcome;

@@ -5,6 +5,7 @@ use std::f64::consts::PI;
 
 use crate::light::emitter::Emitter;
 use crate::light::enclosure::{Enclosure, Faces, Reflected};
+use crate::light::image::its_own_image;
 use crate::light::quadrature::product;
 
 /// Nodes on an interval for a polynomial through them; they crowd towards both ends, where the
@@ -84,7 +85,10 @@ impl Ambient {
         let grid = Grid::of(enclosure, size_mm, levels, lamps.clone());
         grid.reckon(floors.len(), |height| {
             let emitters = hung(height);
-            (!emitters.is_empty() || !dark).then(|| light(&emitters))
+            (!emitters.is_empty() || !dark).then(|| Lit {
+                image: its_own_image(enclosure, [size_mm[0], size_mm[1]], &emitters, glow),
+                each: light(&emitters),
+            })
         })
     }
 
@@ -97,8 +101,13 @@ impl Ambient {
     ) -> Self {
         let one = |at| Nodes::new(at, at, 1);
         let grid = Grid::of(enclosure, size_mm, one(z_mm / lamps_mm), one(lamps_mm));
-        let lit =
-            |_| (!emitters.is_empty()).then(|| vec![enclosure.lit(emitters, Faces::default())]);
+        let dark = Faces::default();
+        let lit = |_| {
+            (!emitters.is_empty()).then(|| Lit {
+                image: its_own_image(enclosure, [size_mm[0], size_mm[1]], emitters, dark),
+                each: vec![enclosure.lit(emitters, dark)],
+            })
+        };
         grid.reckon(1, lit).remove(0)
     }
 
@@ -170,6 +179,14 @@ impl Ambient {
     }
 }
 
+/// What a bay sends back under lamps at one height.
+struct Lit<'e> {
+    /// Over each floor.
+    each: Vec<Reflected<'e>>,
+    /// Whether it is its own image across x, and across y.
+    image: [bool; 2],
+}
+
 /// The nodes at which light is reckoned.
 struct Grid {
     size_mm: [f64; 2],
@@ -191,31 +208,42 @@ impl Grid {
         }
     }
 
+    /// Where in a level the image of the node at `[i, j]` stands, if it comes before it there, in a bay that is
+    /// its own `image` across x, and across y.
+    fn image_before(&self, [i, j]: [usize; 2], image: [bool; 2]) -> Option<usize> {
+        let (nx, ny) = (self.x.at.len(), self.y.at.len());
+        let [u, v] = [nx - 1 - i, ny - 1 - j];
+        match image {
+            [true, _] if u < i => Some(u * ny + j),
+            [_, true] if v < j => Some(i * ny + v),
+            _ => None,
+        }
+    }
+
     /// The light at all of them, for `several` floors, which `lit` gives for each height of the lamps; dark
     /// where it gives none.
-    fn reckon<'e>(
-        self,
-        several: usize,
-        lit: impl Fn(f64) -> Option<Vec<Reflected<'e>>>,
-    ) -> Vec<Ambient> {
+    fn reckon<'e>(self, several: usize, lit: impl Fn(f64) -> Option<Lit<'e>>) -> Vec<Ambient> {
         let across = self.levels.at.len() * self.x.at.len() * self.y.at.len();
         let mut values = vec![Vec::with_capacity(across * self.lamps.at.len()); several];
         let mut sums = vec![0.0; several];
         for &height in &self.lamps.at {
-            let Some(reflected) = lit(height) else {
+            let Some(lit) = lit(height) else {
                 values
                     .iter_mut()
                     .for_each(|own| own.resize(own.len() + across, 0.0));
                 continue;
             };
             for z in self.levels.at.iter().map(|share| share * height) {
-                for &x in &self.x.at {
-                    for &y in &self.y.at {
-                        Reflected::irradiance_up_each(&reflected, [x, y, z], &mut sums);
-                        values
-                            .iter_mut()
-                            .zip(&sums)
-                            .for_each(|(own, sum)| own.push(*sum));
+                let first = values.first().map_or(0, Vec::len);
+                for (i, &x) in self.x.at.iter().enumerate() {
+                    for (j, &y) in self.y.at.iter().enumerate() {
+                        let image = self.image_before([i, j], lit.image);
+                        if image.is_none() {
+                            Reflected::irradiance_up_each(&lit.each, [x, y, z], &mut sums);
+                        }
+                        for (own, sum) in values.iter_mut().zip(&sums) {
+                            own.push(image.map_or(*sum, |at| own[first + at]));
+                        }
                     }
                 }
             }

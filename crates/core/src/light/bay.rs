@@ -15,6 +15,7 @@ use crate::light::beam::{Beam, beam_exponent};
 use crate::light::emitter::{Emitter, Optics};
 use crate::light::enclosure::Faces;
 use crate::light::falloff::{Falloff, light_at};
+use crate::light::field_name::FieldName;
 use crate::light::photons::umol_per_s_per_klm;
 use crate::light::surfaces;
 use crate::light::surfaces::Cover;
@@ -88,6 +89,7 @@ pub fn emitters(tier: &Tier, fields: &Fields) -> Vec<Emitter> {
 pub struct BayField {
     emitters: Vec<Emitter>,
     level: Arc<Level>,
+    name: FieldName,
     /// What comes back with what lies on the deck.
     sent_back: Ambient,
     /// The same of each unit that the deck above sends down; `None` where it lets nothing through.
@@ -146,11 +148,20 @@ impl BayField {
         Self {
             sent_back: over(floor, &level.sent_back),
             from_above: (!level.let_down.is_empty()).then(|| over(floor, &level.let_down)),
+            name: FieldName {
+                level: level.name,
+                floor,
+            },
             emitters,
             level,
             level_mm,
             uneven,
         }
+    }
+
+    /// What tells it from the light of others.
+    pub fn name(&self) -> FieldName {
+        self.name
     }
 
     /// The cells of a part whose middles are `points`.

@@ -97,10 +97,10 @@ pub fn cloudless_kwh_m2_d(latitude_deg: f64, date: Date) -> f64 {
 }
 
 /// A pane and the sky before it.
-#[derive(Debug, Clone, Copy)]
-pub struct Sill<'a> {
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Sill {
     /// The window.
-    pub window: &'a Window,
+    pub window: Window,
     /// Width of the sill, in whose middle the pane stands.
     pub width_mm: f64,
     /// From the front of the sill to the pane.
@@ -113,8 +113,8 @@ pub struct Sill<'a> {
 
 /// A sill on a day of average cloud.
 #[derive(Debug)]
-pub struct SillDay<'a> {
-    sill: Sill<'a>,
+pub struct SillDay {
+    sill: Sill,
     steps: Vec<Step>,
 }
 
@@ -132,11 +132,11 @@ struct Step {
     sky: f64,
 }
 
-impl<'a> Sill<'a> {
+impl Sill {
     /// The pane before `bay`, when it is a window's.
-    pub fn before(bay: &Bay<'a>, site: &Site) -> Option<Self> {
+    pub fn before(bay: &Bay<'_>, site: &Site) -> Option<Self> {
         Some(Self {
-            window: bay.place.window()?,
+            window: *bay.place.window()?,
             width_mm: bay.place.width_mm,
             depth_mm: bay.place.depth_mm,
             latitude_deg: site.latitude_deg,
@@ -148,7 +148,7 @@ impl<'a> Sill<'a> {
     ///
     /// Clear and overcast hours are mixed so that level ground outside gets its share of a
     /// cloudless day; the sky is evenly bright above what stands opposite.
-    pub fn on(&self, date: Date) -> SillDay<'a> {
+    pub fn on(&self, date: Date) -> SillDay {
         let clear = ((self.of_cloudless - OVERCAST) / (1.0 - OVERCAST)).clamp(0.0, 1.0);
         let overcast = (1.0 - clear) * OVERCAST.min(self.of_cloudless);
         let (sin_a, cos_a) = self.window.azimuth_deg.to_radians().sin_cos();
@@ -175,7 +175,7 @@ impl<'a> Sill<'a> {
     }
 }
 
-impl SillDay<'_> {
+impl SillDay {
     /// Daily light that passes a m² of the pane, in mol/m²/d: the sun's while it stands over what is opposite,
     /// and that of the half of the sky which the pane sees.
     pub fn through_pane_mol_m2_d(&self) -> f64 {
@@ -225,44 +225,6 @@ impl SillDay<'_> {
     }
 }
 
-impl Sill<'_> {
-    /// The first day of the year of `date` from which the mean light over `points` stays at
-    /// `wanted` mol/m²/d up to midsummer; `None` when it never is enough.
-    pub fn enough_from(
-        &self,
-        points: &[(f64, f64)],
-        z_mm: f64,
-        wanted: f64,
-        date: Date,
-    ) -> Option<Date> {
-        let south = self.latitude_deg < 0.0;
-        let (first, last) = if south { (181, 364) } else { (0, 171) };
-        let start = jiff::civil::date(date.year(), 1, 1);
-        let day = |i: i32| crate::basis::dates::plus_days(start, i);
-        let n = points.len().max(1) as f64;
-        let enough = |i: i32| {
-            let sill = self.on(day(i));
-            let each = points.iter().map(|&point| sill.mol_m2_d(point, z_mm));
-            each.sum::<f64>() / n >= wanted
-        };
-        // A high sun misses the back of a sill: what counts is the rise out of winter. Light rises
-        // from day to day there, so months are tried before days.
-        const MONTH: i32 = 28;
-        let mut months = (first..=last).step_by(MONTH as usize).chain([last]);
-        let mut by = months.find(|&i| enough(i))?;
-        let mut not_yet = (by - MONTH).max(first - 1);
-        while by - not_yet > 1 {
-            let between = (by + not_yet) / 2;
-            if enough(between) {
-                by = between;
-            } else {
-                not_yet = between;
-            }
-        }
-        Some(day(by))
-    }
-}
-
 /// The share of an even sky that a level element sees through an upright opening at distance `a`,
 /// with edges at `x` and from height `z`.
 fn sky_through(x: [f64; 2], z: [f64; 2], a: f64) -> f64 {
@@ -287,7 +249,7 @@ mod tests {
         }
     }
 
-    fn sill(window: &Window) -> Sill<'_> {
+    fn sill(window: Window) -> Sill {
         Sill {
             window,
             width_mm: 1400.0,
@@ -318,18 +280,18 @@ mod tests {
                 azimuth_deg,
                 ..south()
             };
-            sill(&window).on(day).mol_m2_d(middle, 80.0)
+            sill(window).on(day).mol_m2_d(middle, 80.0)
         };
         assert!(by(180.0) > by(90.0) && by(90.0) > by(0.0));
         assert!((by(90.0) / by(270.0) - 1.0).abs() < 0.02);
         let window = south();
-        let near = sill(&window).on(day).mol_m2_d((700.0, 240.0), 80.0);
+        let near = sill(window).on(day).mol_m2_d((700.0, 240.0), 80.0);
         assert!(near > by(180.0));
         let taller = Window {
             obstruction_deg: 40.0,
             ..south()
         };
-        assert!(sill(&taller).on(day).mol_m2_d(middle, 80.0) < 0.6 * by(180.0));
+        assert!(sill(taller).on(day).mol_m2_d(middle, 80.0) < 0.6 * by(180.0));
     }
 
     #[test]
@@ -338,25 +300,11 @@ mod tests {
         for month in 1..=12 {
             let day = date(2027, month, 15);
             let outside = 0.5 * cloudless_mol_m2_d(52.9, day);
-            let inside = sill(&window).on(day).mol_m2_d((700.0, 200.0), 60.0);
+            let inside = sill(window).on(day).mol_m2_d((700.0, 200.0), 60.0);
             assert!(
                 inside > 0.0 && inside < outside * passes(1.0),
                 "{month}: {inside}"
             );
         }
-    }
-
-    #[test]
-    fn it_is_enough_from_a_day_in_spring_or_never() {
-        let window = south();
-        let points = [(400.0, 125.0), (700.0, 125.0), (1000.0, 125.0)];
-        let from = sill(&window).enough_from(&points, 80.0, 5.0, date(2027, 5, 1));
-        let from = from.expect("a south sill is bright some day");
-        assert!(
-            (date(2027, 1, 15)..date(2027, 5, 1)).contains(&from),
-            "{from}"
-        );
-        let never = sill(&window).enough_from(&points, 80.0, 40.0, date(2027, 5, 1));
-        assert_eq!(never, None);
     }
 }

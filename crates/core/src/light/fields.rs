@@ -3,11 +3,14 @@
 use crate::basis::plane::Axis;
 use crate::basis::work::go_on;
 use crate::light::ambient::{Ambient, Nodes, Places};
+use crate::light::daylight::Sill;
 use crate::light::emitter::Emitter;
 use crate::light::enclosure::{Enclosure, Faces, Fineness};
 use crate::light::falloff::Falloff;
+use crate::light::field_name::FieldName;
 use crate::light::memory::{Memory, Used};
 use crate::light::photometry::Photometry;
+use crate::light::sill_days::SillDays;
 use crate::room::{Distribution, LOWEST_FACE_MM, Lamp};
 use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::{Arc, LazyLock, Mutex, MutexGuard, PoisonError};
@@ -69,6 +72,8 @@ pub(super) fn fingerprint(data: &Distribution) -> u64 {
 /// A bay's light with all lamps at one height, whichever it is, and whatever lies on its deck.
 #[derive(Debug)]
 pub(super) struct Level {
+    /// Which it is of all that were ever reckoned.
+    pub(super) name: u64,
     pub(super) size_mm: [f64; 3],
     pub(super) emitters: Vec<Emitter>,
     /// What comes back over each of [`FLOORS`].
@@ -94,6 +99,7 @@ pub struct Fields {
     levels: Mutex<Memory<Key, Level>>,
     enclosures: Mutex<Memory<BoxKey, Enclosure>>,
     photometries: Mutex<Memory<(u64, Axis), Photometry>>,
+    sills: Mutex<Memory<(Sill, i16), SillDays>>,
     /// What all parts of trays in all levels take.
     cells: Arc<Used>,
 }
@@ -108,6 +114,9 @@ const MOST_CELLS: usize = 20 << 20;
 /// How many bays' light.
 const MOST_LEVELS: usize = 400;
 
+/// How many years of sills.
+const MOST_SILLS: usize = 12;
+
 impl Default for Fields {
     fn default() -> Self {
         let of_its_own = || Arc::new(Used::up_to(usize::MAX));
@@ -121,6 +130,7 @@ impl Default for Fields {
                 usize::MAX,
                 Arc::new(Used::up_to(MOST_PHOTOMETRIES)),
             )),
+            sills: Mutex::new(Memory::new(MOST_SILLS, of_its_own())),
             cells: Arc::new(Used::up_to(MOST_CELLS)),
         }
     }
@@ -151,6 +161,14 @@ impl Fields {
         let enclosure = key.enclosure();
         let bytes = enclosure.bytes();
         open(&self.enclosures).keep(key, enclosure, bytes)
+    }
+
+    /// The days of `sill` in `year`.
+    pub(crate) fn sill_days(&self, sill: Sill, year: i16) -> Arc<SillDays> {
+        let key = (sill, year);
+        let mut known = open(&self.sills);
+        let days = known.get(&key);
+        days.unwrap_or_else(|| known.keep(key, SillDays::new(sill, year), 0))
     }
 
     pub(super) fn photometry(&self, data: &Distribution, along: Axis) -> Arc<Photometry> {
@@ -197,6 +215,7 @@ impl Level {
             Vec::new()
         };
         Self {
+            name: FieldName::next_level(),
             size_mm,
             emitters: emitters.to_vec(),
             sent_back,

@@ -5,7 +5,7 @@ use jiff::civil::Date;
 use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::{COMMON_PRACTICE, Statement, Why, say};
-use crate::basis::work::go_on;
+use crate::basis::work::{go_on, side_by_side_with};
 use crate::crops::GrownFrom;
 use crate::crops::emergence::Showing;
 use crate::light::fields::Fields;
@@ -31,16 +31,17 @@ pub(super) fn dates_in<'a>(
     known: Option<Known<'a>>,
     lights: &mut SpotLights<'_>,
 ) -> Vec<SowingDates> {
-    let airs = &mut Airs::new(plan, known);
-    let mut beds = Beds::new(plan, fields, known);
-    let mut dates: Vec<SowingDates> = plan
-        .sowings
-        .iter()
-        .map(|sowing| {
-            go_on();
-            dates_of(plan, sowing, None, &mut beds, airs, lights)
-        })
-        .collect();
+    let mut airs = Airs::new(plan, known);
+    let sowings = plan.sowings.iter();
+    let paces = sowings.map(|sowing| Paces::of(plan, sowing, lights, &mut airs));
+    let paces: Vec<Paces<'_>> = paces.collect();
+    let of_its_own = plan.sowings.iter().zip(&paces).collect::<Vec<_>>();
+    let beds = || Beds::new(plan, fields, known);
+    let mut dates = side_by_side_with(&of_its_own, beds, |beds, (sowing, paces)| {
+        go_on();
+        dates_of(plan, sowing, None, beds, paces)
+    });
+    let mut beds = beds();
     // What shares a flat that is sown on one day; who is in several goes by the first.
     let mut in_a_flat = vec![false; dates.len()];
     let together = |tray: &&Tray| tray.sown_together && !tray.potted;
@@ -72,7 +73,7 @@ pub(super) fn dates_in<'a>(
             go_on();
             in_a_flat[i] = true;
             let flat = Some((tray, day));
-            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, airs, lights);
+            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, &paces[i]);
         }
     }
     dates
@@ -86,8 +87,7 @@ fn dates_of<'a>(
     sowing: &'a Sowing,
     flat: Option<(&Tray, Date)>,
     beds: &mut Beds<'a>,
-    airs: &mut Airs<'_>,
-    lights: &mut SpotLights<'_>,
+    paces: &Paces<'_>,
 ) -> SowingDates {
     let crop = plan.crop(sowing);
     let curve = crop.curve();
@@ -96,7 +96,6 @@ fn dates_of<'a>(
     if let Some(stays) = sowing.stays {
         return passing(plan, sowing, stays);
     }
-    let paces = Paces::of(plan, sowing, lights, airs);
     let pace = paces.mean;
     let day = flat.map(|(_, day)| day);
     let past = Past::of(plan, sowing);
@@ -131,7 +130,7 @@ fn dates_of<'a>(
         let day = emerge.map(|emerge| plus_days(emerge, days));
         day.filter(|&day| day < harden)
     };
-    let potting = Potting::of(plan, sowing, &paces, emerge, harden);
+    let potting = Potting::of(plan, sowing, paces, emerge, harden);
 
     let (germinates, grows) = (
         stands(plan, sowing, Stage::Germinate),

@@ -16,12 +16,13 @@ use crate::crops::Crop;
 use crate::lamps::adjust;
 use crate::lamps::adjust::Reach;
 use crate::lamps::bands::LightBand;
-use crate::lamps::choice::{Setting, Want, dli_at};
+use crate::lamps::choice::{LightName, Setting, Want, dli_at};
 use crate::lamps::chooser::best_anyhow;
 use crate::lamps::hours::HourLimits;
 use crate::light::bay::BayField;
-use crate::light::daylight::{Sill, SillDay, cloudless_mol_m2_d};
+use crate::light::daylight::{Sill, cloudless_mol_m2_d};
 use crate::light::fields::{CellField, Fields};
+use crate::light::sill_days::SillDays;
 use crate::light::surfaces::{Cover, let_down};
 use crate::plan::{SoundPlan, Stand};
 use crate::room::container::TrayFormat;
@@ -54,8 +55,8 @@ pub(super) struct SpotLights<'a> {
     /// The lamps as advised for a crop in a kind of tray in a bay, on a box; varieties may want another
     /// light than their kind.
     settings: FxHashMap<(BayRef, String, String, [u64; 4]), Setting>,
-    /// The sun on the sill of a place, by tens of days.
-    sills: FxHashMap<(usize, i32), Arc<SillDay<'a>>>,
+    /// The days of a year on the sill of a place.
+    sills: FxHashMap<(usize, i16), Option<Arc<SillDays>>>,
     /// Daylight outdoors, by tens of days.
     outdoors: FxHashMap<i32, f64>,
 }
@@ -104,6 +105,13 @@ impl<'a> SpotLights<'a> {
             let wants = [Want {
                 light: Rc::new(|height_mm, lift_mm| {
                     field.hung(&cells, over_feet + lift_mm, height_mm)
+                }),
+                name: Some(LightName {
+                    field: field.name(),
+                    outline: spot.outline,
+                    grid: GRID,
+                    over_feet_mm: over_feet,
+                    through: 1.0,
                 }),
                 besides: vec![daylight; (GRID.0 * GRID.1) as usize],
                 band: LightBand::of(spot.crop, SETTLED_DAYS),
@@ -195,23 +203,15 @@ impl<'a> SpotLights<'a> {
         if !bay.place.has_daylight() {
             return 0.0;
         }
-        let plan = self.plan;
-        let sill = match self.sills.get(&(bay.place_index, tens(date))) {
-            Some(known) => Some(Arc::clone(known)),
-            None => {
-                // As the plan has it, so that what is remembered outlives `bay`.
-                let own = plan.bay(&bay.reference());
-                let sill = own.and_then(|own| Sill::before(&own, &plan.site));
-                let day = sill.map(|sill| Arc::new(sill.on(date)));
-                if let Some(day) = &day {
-                    let key = (bay.place_index, tens(date));
-                    self.sills.insert(key, Arc::clone(day));
-                }
-                day
-            }
-        };
-        match sill {
-            Some(day) => {
+        let (plan, fields) = (self.plan, self.fields);
+        let days = self.sills.entry((bay.place_index, date.year()));
+        let days = days.or_insert_with(|| {
+            let sill = Sill::before(bay, &plan.site)?;
+            Some(fields.sill_days(sill, date.year()))
+        });
+        match days {
+            Some(days) => {
+                let day = days.on(date);
                 let points = outline.cells(1, 2).into_iter();
                 let light: Vec<f64> = points.map(|at| day.mol_m2_d(at, rim_mm)).collect();
                 mean(&light)

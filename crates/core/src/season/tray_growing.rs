@@ -56,6 +56,8 @@ pub(super) struct TrayGrowing<'a> {
     tray: &'a Tray,
     /// Where it stands, one spot after another.
     pub(super) spots: Vec<(&'a Stand, DateSpan)>,
+    /// Its height without what it stands on.
+    rim_mm: f64,
     pub(super) parts: Vec<PartGrowing<'a>>,
     /// The day that comes next; `None` when all its plants have left.
     pub(super) next: Option<Date>,
@@ -118,6 +120,7 @@ impl<'a> TrayGrowing<'a> {
             plan,
             tray,
             spots: spots(tray, moments),
+            rim_mm: plan.format(tray).height_mm,
             next: parts.iter().filter_map(|part| part.next).min(),
             parts,
         }
@@ -135,10 +138,11 @@ impl<'a> TrayGrowing<'a> {
 
     /// Its rim over the deck at `spot`.
     fn rim_mm(&self, spot: usize) -> f64 {
-        self.spots[spot].0.box_mm.unwrap_or(0.0) + self.plan.format(self.tray).height_mm
+        self.spots[spot].0.box_mm.unwrap_or(0.0) + self.rim_mm
     }
 
-    /// The plants that come into each of its parts on `date` as they stood in their cells.
+    /// The plants that come into each of its parts on `date` as they stood in their cells; none where it is
+    /// not potted.
     pub(super) fn potted_today(
         &self,
         date: Date,
@@ -146,7 +150,7 @@ impl<'a> TrayGrowing<'a> {
         dates: &[SowingDates],
     ) -> Vec<Option<Seedling>> {
         if !self.tray.potted {
-            return vec![None; self.parts.len()];
+            return Vec::new();
         }
         let eve = plus_days(date, -1);
         let comes = |part: &PartGrowing<'_>| {
@@ -182,12 +186,13 @@ impl<'a> TrayGrowing<'a> {
         unshaded: impl Fn(f64, f64) -> f64,
     ) {
         let rim_mm = stands.map_or(0.0, |spot| self.rim_mm(spot));
-        let heights: Vec<f64> = self.parts.iter().map(PartGrowing::height_mm).collect();
-        let taller = heights.iter().copied().fold(0.0, f64::max);
-        for (i, (part, comes)) in self.parts.iter_mut().zip(potted).enumerate() {
+        let heights = self.parts.iter().map(PartGrowing::height_mm);
+        let taller = heights.fold(0.0, f64::max);
+        for (i, part) in self.parts.iter_mut().enumerate() {
             if part.next != Some(date) {
                 continue;
             }
+            let (own_mm, comes) = (part.height_mm(), potted.get(i).copied().flatten());
             let (crop, stock) = (part.crop, part.sowing.stays.is_some());
             let before = part.grown.last().copied();
             let today = match (comes, before) {
@@ -202,7 +207,6 @@ impl<'a> TrayGrowing<'a> {
                         harden: part.harden,
                     };
                     let spot = stands.map(|spot| (spot, self.spots[spot].0));
-                    let own_mm = heights[i];
                     let day = Conditions {
                         unshaded: leaves::unshaded(taller - own_mm, own_mm)
                             * unshaded(rim_mm + own_mm, own_mm),

@@ -111,6 +111,16 @@ impl Enclosure {
         self.walls.iter().any(|wall| wall.normal() != 2)
     }
 
+    /// Whether left and right send back as much, and front and back.
+    pub(crate) fn sides_alike(&self) -> [bool; 2] {
+        let share = |looks: Facing| {
+            let wall = self.walls.iter().find(|wall| wall.looks == looks);
+            wall.map(|wall| wall.reflectance)
+        };
+        let alike = |(a, b)| share(a) == share(b);
+        [(Facing::Right, Facing::Left), (Facing::Back, Facing::Front)].map(alike)
+    }
+
     /// How many nodes along x and y follow the light that comes back: it is smooth where only
     /// the deck above returns any.
     pub(crate) fn nodes_across(&self) -> [usize; 2] {

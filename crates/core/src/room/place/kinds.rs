@@ -118,7 +118,7 @@ pub struct WallLayer {
 }
 
 /// What only a window has.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Window {
     /// Where the pane looks: 0 north, 90 east, 180 south, 270 west.
