@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::advice::Finding;
 use crate::basis::dates::{DateSpan, plus_days};
 use crate::basis::units::DAYS_PER_WEEK;
-use crate::basis::work::{go_on, side_by_side, stretches};
+use crate::basis::work::{both, go_on, side_by_side_with};
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
 use crate::day::fits::Capacity;
@@ -86,20 +86,18 @@ pub fn assess_again(
     fields: &Fields,
 ) -> Assessment {
     let reckoned = Reckoned::of(plan, fields);
-    let season_days = days_of_season(&reckoned, plan.season);
-    let fullest = fullest(plan, &season_days);
-
-    let mut findings = advice::on_plan(&reckoned);
-    let mut events = jobs::all(&reckoned);
-    let mut moves = moves(&reckoned);
     let whole = detail.wants_season();
-    if !whole {
-        let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
-        events.retain(|event| week.contains(&event.date));
-        moves.retain(|moved| week.contains(&moved.date));
-    }
-    let mut room = Vec::with_capacity(days.days().count());
-    for (on_day, found) in rooms(&reckoned, days, &detail) {
+    let ((season, mut findings), looked) = both(
+        || {
+            (
+                Season::of(&reckoned, days, whole),
+                advice::on_plan(&reckoned),
+            )
+        },
+        || rooms(&reckoned, days, &detail),
+    );
+    let mut room = Vec::with_capacity(looked.len());
+    for (on_day, found) in looked {
         room.push(on_day);
         findings.extend(found);
     }
@@ -107,15 +105,7 @@ pub fn assess_again(
     advice::name_each(&mut findings);
 
     Assessment {
-        season: Season {
-            first_frost: plan.site.first_frost_day(),
-            capacity: Capacity::of(plan, &mut Fits::default()),
-            spots: spots_by_sort(plan),
-            moves,
-            fullest,
-            events,
-            days: season_days,
-        },
+        season,
         to_sow: whole.then_some(reckoned.how_many),
         sowings: reckoned.dates,
         room,
@@ -123,6 +113,31 @@ pub fn assess_again(
         caution: power::CAUTION,
         load_caution: load::CAUTION,
         light_caution: choice::CAUTION,
+    }
+}
+
+impl Season {
+    /// Of what is `reckoned`: `whole`, or its events and moves in an outline on `days` and in the week from
+    /// each.
+    fn of(reckoned: &Reckoned<'_>, days: DateSpan, whole: bool) -> Self {
+        let plan = reckoned.plan;
+        let season_days = days_of_season(reckoned, plan.season);
+        let mut events = jobs::all(reckoned);
+        let mut moves = moves(reckoned);
+        if !whole {
+            let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
+            events.retain(|event| week.contains(&event.date));
+            moves.retain(|moved| week.contains(&moved.date));
+        }
+        Self {
+            first_frost: plan.site.first_frost_day(),
+            capacity: Capacity::of(plan, &mut Fits::default()),
+            spots: spots_by_sort(plan),
+            moves,
+            fullest: fullest(plan, &season_days),
+            events,
+            days: season_days,
+        }
     }
 }
 
@@ -134,32 +149,22 @@ fn rooms(
 ) -> Vec<(RoomOnDay, Vec<Finding>)> {
     let places: Vec<usize> = (0..reckoned.plan.places.len()).collect();
     let days: Vec<Date> = days.days().collect();
+    let looker = || Looker::new(reckoned, detail.clone());
     if let [day] = days[..] {
-        // One day alone: a few of its places on each processor.
-        let look =
-            |places: &&[usize]| look(&mut Looker::new(reckoned, detail.clone()), places, day);
-        let views = side_by_side(&stretches(&places), look);
-        let views = views.into_iter().flatten().collect();
+        // One day alone: its places are shared out.
+        let views = side_by_side_with(&places, looker, |looker, &index| look(looker, index, day));
         return vec![room_on(reckoned, day, views, detail)];
     }
-    let on_days = |days: &&[Date]| -> Vec<(RoomOnDay, Vec<Finding>)> {
-        let mut looker = Looker::new(reckoned, detail.clone());
-        let on_day = |&day| room_on(reckoned, day, look(&mut looker, &places, day), detail);
-        days.iter().map(on_day).collect()
-    };
-    side_by_side(&stretches(&days), on_days)
-        .into_iter()
-        .flatten()
-        .collect()
+    side_by_side_with(&days, looker, |looker, &day| {
+        let views = places.iter().map(|&index| look(looker, index, day));
+        room_on(reckoned, day, views.collect(), detail)
+    })
 }
 
-/// The bays of each of `places` on `day`.
-fn look<'a>(looker: &mut Looker<'a>, places: &[usize], day: Date) -> Vec<Vec<BayView<'a>>> {
-    let look = |&index| {
-        go_on();
-        looker.look(index, day)
-    };
-    places.iter().map(look).collect()
+/// The bays of the place at `index` on `day`.
+fn look<'a>(looker: &mut Looker<'a>, index: usize, day: Date) -> Vec<BayView<'a>> {
+    go_on();
+    looker.look(index, day)
 }
 
 /// The room on `day`, and what is found in it, from the bays of each of its places.
@@ -170,7 +175,7 @@ fn room_on(
     detail: &Detail,
 ) -> (RoomOnDay, Vec<Finding>) {
     let mut findings = Vec::new();
-    let mut bays: Vec<BayOnDay> = Vec::new();
+    let mut bays: Vec<BayOnDay> = Vec::with_capacity(views.iter().map(Vec::len).sum());
     let mut places = Vec::with_capacity(views.len());
     for (index, views) in views.into_iter().enumerate() {
         findings.extend(views.iter().flat_map(advice::on_bay));
@@ -179,9 +184,10 @@ fn room_on(
         places.push(place.computed);
         bays.extend(views.into_iter().map(|view| view.computed));
     }
-    let room = RoomView::new(reckoned, day, places, bays);
+    let mut room = RoomView::new(reckoned, day, places, bays);
     findings.extend(advice::on_room(&room));
-    (room.computed.asked_for(detail), findings)
+    room.computed.keep_asked_for(detail);
+    (room.computed, findings)
 }
 
 /// The day to open a plan on: today within the season, else the day on which the room is fullest.

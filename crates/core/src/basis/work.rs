@@ -104,17 +104,34 @@ pub fn stretches<T>(items: &[T]) -> Vec<&[T]> {
 /// # Panics
 /// When one of them does.
 pub fn side_by_side<T: Sync, R: Send>(items: &[T], each: impl Fn(&T) -> R + Sync) -> Vec<R> {
+    side_by_side_with(items, || (), |(), item| each(item))
+}
+
+/// The same for work that keeps something from one item to the next: each processor keeps its own, and
+/// begins with what `begin` gives.
+///
+/// # Panics
+/// When one of them does.
+pub fn side_by_side_with<T: Sync, K, R: Send>(
+    items: &[T],
+    begin: impl Fn() -> K + Sync,
+    each: impl Fn(&mut K, &T) -> R + Sync,
+) -> Vec<R> {
     let threads = processors().min(items.len());
     if threads < 2 {
-        return items.iter().map(each).collect();
+        let mut kept = begin();
+        return items.iter().map(|item| each(&mut kept, item)).collect();
     }
     let current = CURRENT.with(|current| current.borrow().clone());
     let next = AtomicUsize::new(0);
     let take = || {
         CURRENT.with(|own| own.replace(current.clone()));
+        let mut kept = begin();
         let taken = std::iter::repeat_with(|| next.fetch_add(1, Ordering::Relaxed));
         let taken = taken.map_while(|i| Some((i, items.get(i)?)));
-        taken.map(|(i, item)| (i, each(item))).collect::<Vec<_>>()
+        taken
+            .map(|(i, item)| (i, each(&mut kept, item)))
+            .collect::<Vec<_>>()
     };
     let outcomes: Vec<_> = std::thread::scope(|scope| {
         let begun: Vec<_> = (0..threads).map(|_| scope.spawn(take)).collect();
@@ -129,6 +146,31 @@ pub fn side_by_side<T: Sync, R: Send>(items: &[T], each: impl Fn(&T) -> R + Sync
     all.into_iter().map(|(_, made)| made).collect()
 }
 
+/// What two pieces of work make, side by side. Stopping stops both.
+///
+/// # Panics
+/// When one of them does.
+pub fn both<A: Send, B: Send>(
+    one: impl FnOnce() -> A + Send,
+    other: impl FnOnce() -> B + Send,
+) -> (A, B) {
+    if processors() < 2 {
+        return (one(), other());
+    }
+    let current = CURRENT.with(|current| current.borrow().clone());
+    std::thread::scope(|scope| {
+        let begun = scope.spawn(|| {
+            CURRENT.with(|own| own.replace(current));
+            one()
+        });
+        let made = other();
+        match begun.join() {
+            Ok(first) => (first, made),
+            Err(cause) => resume_unwind(cause),
+        }
+    })
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -140,12 +182,35 @@ mod tests {
         let all = side_by_side(&stretches(&numbers), squares).concat();
         assert_eq!(all, squares(&&numbers[..]));
         assert_eq!(side_by_side(&numbers, |n| n * n), all);
+        // What each keeps is its own, and all of it is counted.
+        let counted = side_by_side_with(
+            &numbers,
+            || 0,
+            |seen, n| {
+                *seen += 1;
+                (*seen, n * n)
+            },
+        );
+        assert!(counted.iter().map(|(_, square)| square).eq(&all));
+        let firsts = counted.iter().filter(|(seen, _)| *seen == 1).count();
+        assert!((1..=processors()).contains(&firsts), "{firsts}");
         assert_eq!(side_by_side(&[], |n: &u32| *n), Vec::<u32>::new());
 
         let work = Work::default();
         let outcome = work.run(|| {
             work.stop();
             side_by_side(&numbers, |_| go_on()).len()
+        });
+        assert_eq!(outcome, Err(Stopped));
+    }
+
+    #[test]
+    fn two_pieces_of_work_are_both_done_and_stop_together() {
+        assert_eq!(both(|| 6 * 7, || "done"), (42, "done"));
+        let work = Work::default();
+        let outcome = work.run(|| {
+            work.stop();
+            both(go_on, || 1)
         });
         assert_eq!(outcome, Err(Stopped));
     }

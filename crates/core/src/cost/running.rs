@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use crate::basis::work::{go_on, side_by_side, stretches};
+use crate::basis::work::{go_on, side_by_side_with};
 use crate::day::detail::Detail;
 use crate::day::standing::Standing;
 use crate::day::view::{BayView, Looker};
@@ -86,25 +86,16 @@ impl Running {
     pub fn of(reckoned: &Reckoned<'_>) -> Self {
         let (plan, site) = (reckoned.plan, &reckoned.plan.site);
         let dates: Vec<Date> = plan.season.days().collect();
-        let look = |dates: &&[Date]| -> Vec<Vec<Bays>> {
-            let mut looker = Looker::new(reckoned, Detail::Days);
-            let place = |looker: &mut Looker<'_>, index: usize, date: Date| {
-                go_on();
-                let views = looker.look(index, date).into_iter();
-                Bays(views.map(|view| of_bay(reckoned, view)).collect())
-            };
-            let places = 0..plan.places.len();
-            dates
-                .iter()
-                .map(|date| {
-                    places
-                        .clone()
-                        .map(|i| place(&mut looker, i, *date))
-                        .collect()
-                })
-                .collect()
+        let place = |looker: &mut Looker<'_>, index: usize, date: Date| {
+            go_on();
+            let views = looker.look(index, date).into_iter();
+            Bays(views.map(|view| of_bay(reckoned, view)).collect())
         };
-        let looked = side_by_side(&stretches(&dates), look).into_iter().flatten();
+        let looker = || Looker::new(reckoned, Detail::Days);
+        let looked = side_by_side_with(&dates, looker, |looker, &date| -> Vec<Bays> {
+            let places = 0..plan.places.len();
+            places.map(|index| place(looker, index, date)).collect()
+        });
         let mut sums: BTreeMap<Drawer, Sum> = BTreeMap::new();
         let mut by_sowing = vec![0.0; plan.sowings.len()];
         let mut m2_days = vec![0.0; plan.sowings.len()];
