@@ -55,8 +55,57 @@ impl DateSpan {
         (self.from..=self.to).contains(&date)
     }
 
+    /// In how many of `spans` each of its days lies, in order.
+    pub fn counts(self, spans: impl IntoIterator<Item = Self>) -> Vec<u32> {
+        let days = usize::try_from(self.count()).unwrap_or(0);
+        let at = |date: Date| usize::try_from(days_between(self.from, date)).unwrap_or(0);
+        // Who comes and who goes from one day to the next.
+        let (mut come, mut gone) = (vec![0; days + 1], vec![0; days + 1]);
+        let meeting = spans.into_iter().filter(|span| self.meets(*span));
+        for span in meeting.filter(|span| span.from <= span.to) {
+            come[at(span.from)] += 1;
+            gone[(at(span.to) + 1).min(days)] += 1;
+        }
+        let turns = come.into_iter().zip(gone).take(days);
+        let count = turns.scan(0_u32, |there, (come, gone)| {
+            *there = *there + come - gone;
+            Some(*there)
+        });
+        count.collect()
+    }
+
     /// `date`, or the nearer end when it lies outside.
     pub fn clamp(self, date: Date) -> Date {
         date.clamp(self.from, self.to)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use jiff::civil::date;
+
+    #[test]
+    fn days_are_counted_in_as_many_spans_as_hold_them() {
+        let day = |n: i32| plus_days(date(2027, 2, 20), n);
+        let span = |from: i32, to: i32| DateSpan {
+            from: day(from),
+            to: day(to),
+        };
+        let all = [
+            span(-5, 2),
+            span(0, 0),
+            span(2, 30),
+            span(9, 9),
+            span(5, 4),
+            span(20, 25),
+            span(-9, -1),
+        ];
+        let own = span(0, 9);
+        let holding = |date: Date| all.iter().filter(|span| span.contains(date)).count() as u32;
+        let each: Vec<u32> = own.days().map(holding).collect();
+        assert_eq!(own.counts(all), each);
+        assert_eq!(each, [2, 1, 2, 1, 1, 1, 1, 1, 1, 2]);
+        assert!(span(3, 2).counts(all).is_empty());
     }
 }

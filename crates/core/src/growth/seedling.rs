@@ -139,6 +139,11 @@ impl Seedling {
         roots::filled_ml(crop, self.grown_days)
     }
 
+    /// The same for somebody who knows what is `usual` for `crop`.
+    pub fn filled_usual_ml(&self, crop: &Crop, usual: &Usual) -> f64 {
+        roots::filled_by(crop, usual.per_day, self.grown_days)
+    }
+
     /// Its height against a sturdy one's: 1.4 is stretched by 40 %.
     pub fn stretched(&self) -> f64 {
         self.height_mm / self.sturdy_mm.max(1.0)

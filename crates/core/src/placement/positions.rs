@@ -6,7 +6,7 @@ use crate::plan::SoundPlan;
 use crate::room::container::TrayFormat;
 use crate::room::{Bay, BayRef, bays};
 use crate::season::Demand;
-use crate::space::decks::{DeckFit, post_footprints};
+use crate::space::decks::{Fits, post_footprints};
 use crate::space::spots::{DeckSpot, free_spots};
 use crate::warmth::mat::mat_under;
 
@@ -64,9 +64,9 @@ pub(super) fn lies_on(format: &TrayFormat, usual: &TrayFormat) -> bool {
 
 /// All positions of the plan's room for trays of `format`.
 pub(super) fn positions<'p>(plan: &'p SoundPlan, format: &TrayFormat) -> Vec<Positions<'p>> {
-    let mut all = Vec::new();
+    let (mut all, mut fits) = (Vec::new(), Fits::default());
     for bay in bays(&plan.places).filter(|bay| !bay.tier.storage) {
-        let spots = spots_of(&bay, format);
+        let spots = spots_of(&bay, format, &mut fits);
         let size = [format.length_mm, format.width_mm];
         let (warm, cold): (Vec<DeckSpot>, Vec<DeckSpot>) = spots
             .into_iter()
@@ -95,7 +95,7 @@ fn as_many_as_bears(bay: &Bay<'_>, format: &TrayFormat, mut spots: Vec<DeckSpot>
 
 /// Where trays of `format` lie in `bay`: those on its mats first, then as many more as go beside them;
 /// or where that holds more, as they are packed best.
-fn spots_of(bay: &Bay<'_>, format: &TrayFormat) -> Vec<DeckSpot> {
+fn spots_of(bay: &Bay<'_>, format: &TrayFormat, fits: &mut Fits) -> Vec<DeckSpot> {
     const MOST: usize = 200;
     let size = [format.length_mm, format.width_mm];
     let deck = [bay.place.width_mm, bay.place.depth_mm];
@@ -120,7 +120,7 @@ fn spots_of(bay: &Bay<'_>, format: &TrayFormat) -> Vec<DeckSpot> {
             spots.push(spot);
         }
     }
-    let packed = DeckFit::of(bay.place, format).laid.into_iter();
+    let packed = fits.of(bay.place, format).laid.into_iter();
     let packed: Vec<DeckSpot> = packed
         .map(|laid| DeckSpot {
             x_mm: laid.x_mm,

@@ -49,35 +49,32 @@ pub fn days(reckoned: &Reckoned<'_>, span: DateSpan) -> Vec<SeasonDay> {
         .stays
         .iter()
         .filter(|stay| !outdoors(&stay.bay.place));
-    let stays: Vec<DateSpan> = indoors.map(|stay| stay.days).collect();
+    let trays = span.counts(indoors.map(|stay| stay.days));
     let asking: Vec<Asking> = plan.trays.iter().map(|t| Asking::of(reckoned, t)).collect();
-    let count = |date: Date, of: fn(&Asking) -> Option<DateSpan>| {
-        let days = asking.iter().filter_map(of);
-        days.filter(|days| days.contains(date)).count() as u32
-    };
-    span.days()
-        .map(|date| SeasonDay {
-            demand: Demand {
-                warm: count(date, |asking| asking.warm),
-                light: count(date, |asking| asking.light),
-                outdoors: count(date, |asking| asking.outdoors),
-            },
-            date,
-            day_length_h: plan.site.day_length_h(date),
-            outdoors_mol_m2_d: cloudless_mol_m2_d(plan.site.latitude_deg, date)
-                * plan.site.average_of_cloudless(),
-            frost_risk: plan.site.frost_risk(date),
-            trays: stays
-                .iter()
-                .filter(|days| (days.from..=days.to).contains(&date))
-                .count() as u32,
-            unplaced: reckoned
-                .unplaced
-                .iter()
-                .filter(|tray| tray.on(date))
-                .count() as u32,
-        })
-        .collect()
+    let count = |of: fn(&Asking) -> Option<DateSpan>| span.counts(asking.iter().filter_map(of));
+    let warm = count(|asking| asking.warm);
+    let light = count(|asking| asking.light);
+    let hardening = count(|asking| asking.outdoors);
+    let days = span.days().enumerate();
+    days.map(|(i, date)| SeasonDay {
+        demand: Demand {
+            warm: warm[i],
+            light: light[i],
+            outdoors: hardening[i],
+        },
+        date,
+        day_length_h: plan.site.day_length_h(date),
+        outdoors_mol_m2_d: cloudless_mol_m2_d(plan.site.latitude_deg, date)
+            * plan.site.average_of_cloudless(),
+        frost_risk: plan.site.frost_risk(date),
+        trays: trays[i],
+        unplaced: reckoned
+            .unplaced
+            .iter()
+            .filter(|tray| tray.on(date))
+            .count() as u32,
+    })
+    .collect()
 }
 
 /// The days on which a tray asks for a spot of each sort.

@@ -9,6 +9,8 @@ use crate::basis::dates::{DateSpan, days_between, plus_days};
 use crate::basis::units::{DAYS_PER_WEEK, Quantity};
 use crate::basis::words::say;
 use crate::crops::GrownFrom;
+use crate::growth::Seedling;
+use crate::growth::usual::Usual;
 use crate::plan::Tray;
 use crate::plan::patch::{Fix, PatchStep};
 use crate::room::container::TrayFormat;
@@ -23,6 +25,7 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
     if view.crop.grown_from != GrownFrom::Seed {
         return None;
     }
+    let usual = Usual::of(view.crop);
     let full = |tray: &Tray| -> Option<(Date, Date, f64)> {
         let span = PartSpan::of(plan, tray, view.dates);
         // What is potted on before, or has its day for that, leaves in time.
@@ -32,8 +35,8 @@ pub(super) fn judge(view: &SowingView<'_>) -> Option<Finding> {
         let cell_ml = plan.format(tray).cell_ml;
         let parts = view.growing.of_tray(plan, tray).iter().zip(&tray.parts);
         let own = parts.filter(|(_, part)| part.sowing == view.sowing.id);
-        let days = own
-            .filter_map(|(grown, _)| grown.first_day(|plant| plant.filled_ml(view.crop) > cell_ml));
+        let is_full = |plant: &Seedling| plant.filled_usual_ml(view.crop, &usual) > cell_ml;
+        let days = own.filter_map(|(grown, _)| grown.first_day(is_full));
         let day = days.min()?;
         (days_between(day, span.harden) >= BEARS_DAYS).then_some((day, span.harden, cell_ml))
     };
