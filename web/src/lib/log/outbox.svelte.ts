@@ -67,6 +67,7 @@ class Outbox {
 
   /** A walk is here that knows of these. */
   walked(known: Waiting[]) {
+    if (known.length === 0) return;
     const ids = new Set(known.map(({ entry }) => entry.id));
     this.#take(this.taken.filter(({ entry }) => !ids.has(entry.id)));
   }

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A walk round the room: every stop with its jobs, by thumb.
+  import { untrack } from 'svelte';
   import { bench } from '$lib/bench/workbench.svelte';
   import AddEntry from '$lib/log/AddEntry.svelte';
   import EntryLine from '$lib/log/EntryLine.svelte';
@@ -22,9 +23,11 @@
 
   // Another day, another plan, another edit, or something noted: the walk may be another.
   $effect(() => {
+    const date = bench.date;
     void bench.view?.revision;
     void outbox.sent;
-    if (plan !== undefined && bench.date) void walk.ask(plan, bench.date);
+    // What the asking itself looks at and changes is no reason to ask again.
+    if (plan !== undefined && date) untrack(() => void walk.ask(plan, date));
   });
   $effect(() => {
     if (bench.connected) void outbox.send();
