@@ -193,3 +193,32 @@ test('the weeks ahead say how much water, and which tray is next', async ({ page
   await expect(trays.first()).toContainText('when it wants water');
   expect(await trays.count()).toBeGreaterThan(5);
 });
+
+test.describe('on a slow line', () => {
+  // What the shell's worker sends cannot be held up here.
+  test.use({ serviceWorkers: 'block' });
+
+  test('what is taken back while it is on its way is taken back', async ({ page, app }) => {
+    await page.goto(`${app.url}/today?on=2027-04-09`);
+    const lamps = page.locator('[data-what=lamps]');
+    await expect(lamps.first()).toBeVisible();
+    const many = await lamps.count();
+    let sent = 0;
+    await page.route('**/api/plans/1/log*', async (route) => {
+      if (route.request().method() === 'POST') {
+        sent += 1;
+        await new Promise((passed) => setTimeout(passed, 1500));
+      }
+      await route.continue();
+    });
+    await lamps.first().getByRole('button', { name: 'Not today' }).tap();
+    await lamps.first().getByLabel('Leave undone, because').fill('the hook is broken');
+    await lamps.first().getByRole('button', { name: 'Skip' }).tap();
+    await expect.poll(() => sent).toBe(1);
+    const noted = page.getByTestId('noted').getByRole('listitem').filter({ hasText: 'Skipped' });
+    await noted.first().getByRole('button', { name: 'Take back' }).tap();
+    await expect.poll(() => sent).toBe(2);
+    await expect(lamps).toHaveCount(many);
+    await expect(noted).toHaveCount(0);
+  });
+});

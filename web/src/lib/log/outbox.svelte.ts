@@ -45,6 +45,8 @@ class Outbox {
   /** Counts up whenever the server took something. */
   sent = $state(0);
   #sending = false;
+  /** The entries that are on their way to the server. */
+  #underWay: Waiting[] = [];
   #again: ReturnType<typeof setTimeout> | undefined;
 
   /** Keeps what was noted on the device, and sends it. */
@@ -53,8 +55,9 @@ class Outbox {
     void this.send();
   }
 
-  /** Takes back what has not been sent; whether there was such an entry. */
+  /** Takes back what has not been sent; whether there was such an entry. What is on its way is kept by then. */
   drop(id: string): boolean {
+    if (this.#underWay.some(({ entry }) => entry.id === id)) return false;
     const left = read<Waiting>(WAITING).filter(({ entry }) => entry.id !== id);
     const found = left.length < this.waiting.length;
     this.#keep(left);
@@ -82,6 +85,7 @@ class Outbox {
       for (let left = read<Waiting>(WAITING); left.length > 0; left = read<Waiting>(WAITING)) {
         const plan = left[0]!.plan;
         const batch = left.filter((own) => own.plan === plan).slice(0, AT_ONCE);
+        this.#underWay = batch;
         await this.#deliver(plan, batch);
       }
     } catch (error) {
@@ -91,6 +95,7 @@ class Outbox {
       } else bench.explain(error);
     } finally {
       this.#sending = false;
+      this.#underWay = [];
       this.waiting = read<Waiting>(WAITING);
     }
   }
