@@ -225,7 +225,7 @@ for (const ground of ['day', 'night'] as const)
     ['a phone', { width: 390, height: 844 }],
   ] as const)
     test(`axe finds nothing on any view by ${ground} on ${device}`, async ({ page, app }) => {
-      test.setTimeout(180_000);
+      test.setTimeout(400_000);
       await page.emulateMedia({ colorScheme: ground === 'night' ? 'dark' : 'light' });
       await page.setViewportSize(size);
       for (const path of VIEWS) {
