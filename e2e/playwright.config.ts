@@ -15,6 +15,8 @@ export default defineConfig({
   retries: process.env.CI ? 1 : 0,
   fullyParallel: false,
   timeout: 150_000,
+  // Debug builds beside other work answer slowly.
+  expect: { timeout: 10_000 },
   forbidOnly: !!process.env.CI,
   reporter: [['list']],
   use: {
