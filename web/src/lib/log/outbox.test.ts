@@ -1,19 +1,18 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { Unreachable, type Entry } from '../api/client';
+import type { Entry } from '../api/client';
 
 const note = vi.fn();
+const bench = {
+  view: { id: 1 },
+  words: { say: ({ text }: { text: string }) => text },
+  watch: vi.fn(),
+  tell: vi.fn(),
+  explain: vi.fn(),
+  noted: vi.fn(),
+};
 vi.mock('../api/log', () => ({ logApi: { note, keepPhoto: vi.fn() } }));
 vi.mock('../bench/seen', () => ({ photoOf: vi.fn(), forgetPhoto: vi.fn() }));
-vi.mock('../bench/workbench.svelte', () => ({
-  bench: {
-    view: { id: 1 },
-    words: { say: ({ text }: { text: string }) => text },
-    watch: vi.fn(),
-    tell: vi.fn(),
-    explain: vi.fn(),
-    noted: vi.fn(),
-  },
-}));
+vi.mock('../bench/workbench.svelte', () => ({ bench }));
 
 const store = new Map<string, string>();
 vi.stubGlobal('localStorage', {
@@ -38,14 +37,21 @@ async function opened() {
   return (await import('./outbox.svelte')).outbox;
 }
 
+/** The server cannot be reached. The error is of the page as it was opened last, which knows it by its class. */
+async function gone() {
+  const { Unreachable } = await import('../api/client');
+  throw new Unreachable('gone');
+}
+
 beforeEach(() => {
   store.clear();
   note.mockReset();
+  bench.watch.mockReset();
 });
 
 describe('what was noted', () => {
   it('waits on the device while the server cannot be reached, also when the page is opened anew', async () => {
-    note.mockRejectedValue(new Unreachable('gone'));
+    note.mockImplementation(gone);
     const outbox = await opened();
     outbox.note(1, [entry('a')], 'wash/door');
     await vi.waitFor(() => expect(note).toHaveBeenCalled());
@@ -84,11 +90,27 @@ describe('what was noted', () => {
   });
 
   it('can be taken back while it waits, and not after', async () => {
-    note.mockRejectedValue(new Unreachable('gone'));
+    note.mockImplementation(gone);
     const outbox = await opened();
     outbox.note(1, [entry('a')], 'wash/door');
+    await vi.waitFor(() => expect(bench.watch).toHaveBeenCalled());
     expect(outbox.drop('a')).toBe(true);
     expect(outbox.waiting).toEqual([]);
     expect(outbox.drop('a')).toBe(false);
+  });
+
+  it('cannot be taken back while it is on its way', async () => {
+    let arrive = () => {};
+    note.mockImplementation(
+      (_: number, entries: Entry[]) => new Promise((done) => (arrive = () => done(kept(entries)))),
+    );
+    const outbox = await opened();
+    outbox.note(1, [entry('a')], 'wash/door');
+    await vi.waitFor(() => expect(note).toHaveBeenCalled());
+    expect(outbox.drop('a')).toBe(false);
+    expect(ids(outbox.waiting)).toEqual(['a']);
+    arrive();
+    await vi.waitFor(() => expect(outbox.waiting).toEqual([]));
+    expect(ids(outbox.taken)).toEqual(['a']);
   });
 });
