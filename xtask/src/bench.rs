@@ -64,7 +64,7 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "assess_season")?,
         ),
         (
-            "the same with the light remembered, as after an edit",
+            "the same again, each time with a lamp hung otherwise",
             "30 ms",
             median(&core, "assess_season_again")?,
         ),
@@ -74,9 +74,14 @@ pub fn run(sh: &Shell) -> Result<()> {
             median(&core, "large_season")?,
         ),
         (
-            "one day of it, the light remembered",
+            "one day of it again, each time with a lamp hung otherwise",
             "50 ms",
             median(&core, "large_day")?,
+        ),
+        (
+            "its days one after the other",
+            "50 ms",
+            median(&core, "large_scrub")?,
         ),
         (
             "place 610 trays on 210 positions over 200 days, from nothing",

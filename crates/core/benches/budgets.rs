@@ -5,7 +5,7 @@ use std::hint::black_box;
 use std::sync::Arc;
 
 use jiff::civil::date;
-use sunrise_core::ask::{assess, assess_again};
+use sunrise_core::ask::{Lately, assess, assess_lately};
 use sunrise_core::basis::dates::DateSpan;
 use sunrise_core::basis::plane::Axis;
 use sunrise_core::day::detail::Detail;
@@ -186,19 +186,23 @@ fn assess_day(bencher: divan::Bencher) {
 /// The same while a lamp is dragged: every asking has it at another height.
 #[divan::bench]
 fn assess_drag(bencher: divan::Bencher) {
-    let day = DateSpan::day(date(2027, 4, 9));
-    let dragged: Vec<SoundPlan> = (0..20)
-        .map(|i| {
-            let mut plan: Plan = serde_json::from_str(DEMO).expect("it reads");
-            plan.places[0].tiers[1].lamps[0].height_mm = 150.0 + f64::from(i);
-            plan.check().expect("it is without fault")
-        })
-        .collect();
-    let fields = Fields::default();
+    dragged(bencher, demo(), DateSpan::day(date(2027, 4, 9)), one_bay());
+}
+
+/// A lamp of `plan` is dragged, and each time `days` are asked about.
+fn dragged(bencher: divan::Bencher, plan: SoundPlan, days: DateSpan, detail: Detail) {
+    let plan = plan.into_inner();
+    let hung = |i: i32| {
+        let mut plan = plan.clone();
+        plan.places[0].tiers[1].lamps[0].height_mm = 150.0 + f64::from(i);
+        plan.check().expect("it is without fault")
+    };
+    let hung: Vec<SoundPlan> = (0..20).map(hung).collect();
+    let (fields, lately) = (Fields::default(), Lately::default());
     let mut turn = 0;
     bencher.bench_local(|| {
-        turn = (turn + 1) % dragged.len();
-        assess_again(&dragged[turn], day, one_bay(), &fields)
+        turn = (turn + 1) % hung.len();
+        assess_lately(&hung[turn], days, detail.clone(), &fields, &lately)
     });
 }
 
@@ -271,11 +275,12 @@ fn assess_season(bencher: divan::Bencher) {
     bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Days));
 }
 
-/// The same with the light remembered, as after an edit.
+/// The same again and again, each time with a lamp that hangs otherwise.
 #[divan::bench]
 fn assess_season_again(bencher: divan::Bencher) {
-    let (plan, fields) = (demo(), Fields::default());
-    bencher.bench(|| assess_again(black_box(&plan), plan.season, Detail::Days, &fields));
+    let plan = demo();
+    let season = plan.season;
+    dragged(bencher, plan, season, Detail::Days);
 }
 
 /// The demo's first rack twelve times, with fifty trays on each.
@@ -330,12 +335,35 @@ fn large_season(bencher: divan::Bencher) {
     bencher.bench(|| assess(black_box(&plan), plan.season, Detail::Days));
 }
 
-/// One day of it, with the light remembered.
+/// One day of it again and again, each time with a lamp that hangs otherwise.
 #[divan::bench(sample_count = 10, sample_size = 1)]
 fn large_day(bencher: divan::Bencher) {
-    let (plan, fields) = (large_plan(), Fields::default());
-    let day = DateSpan::day(date(2027, 4, 9));
-    bencher.bench(|| assess_again(black_box(&plan), day, one_bay(), &fields));
+    dragged(
+        bencher,
+        large_plan(),
+        DateSpan::day(date(2027, 4, 9)),
+        large_bay(),
+    );
+}
+
+/// The days of it, one after the other, of one plan.
+#[divan::bench(sample_count = 10, sample_size = 1)]
+fn large_scrub(bencher: divan::Bencher) {
+    let (plan, fields, lately) = (large_plan(), Fields::default(), Lately::default());
+    let days: Vec<_> = plan.season.days().skip(60).map(DateSpan::day).collect();
+    let mut turn = 0;
+    bencher.bench_local(|| {
+        turn = (turn + 1) % days.len();
+        assess_lately(&plan, days[turn], large_bay(), &fields, &lately)
+    });
+}
+
+/// The bay of which a lamp is dragged.
+fn large_bay() -> Detail {
+    Detail::Bay(BayRef {
+        place: "r0".into(),
+        tier: "t2".into(),
+    })
 }
 
 /// The root zones of 60 trays by the hour over 120 days: each germinates under a dome on a mat of

@@ -1,7 +1,7 @@
 //! The demo plans, assessed as wholes.
 
 use jiff::civil::{Date, date};
-use sunrise_core::ask::{Assessment, assess, opening_day};
+use sunrise_core::ask::{Assessment, Lately, assess, opening_day};
 use sunrise_core::basis::dates::DateSpan;
 use sunrise_core::day::detail::Detail;
 use sunrise_core::light::fields::Fields;
@@ -118,10 +118,20 @@ fn rack_lamp(tier: &room::Tier) -> room::Lamp {
 fn opens_today_within_the_season_and_on_the_fullest_day_outside() {
     let plan = kettle_fen(|_| ());
     assert_eq!(
-        opening_day(&plan, date(2027, 3, 3), &Fields::default()),
+        opening_day(
+            &plan,
+            date(2027, 3, 3),
+            &Fields::default(),
+            &Lately::default()
+        ),
         date(2027, 3, 3)
     );
-    let fullest = opening_day(&plan, date(2026, 11, 23), &Fields::default());
+    let fullest = opening_day(
+        &plan,
+        date(2026, 11, 23),
+        &Fields::default(),
+        &Lately::default(),
+    );
     let season = on(&plan, fullest).season;
     let trays = |day| season.days.iter().find(|d| d.date == day).unwrap().trays;
     assert!(season.days.iter().all(|d| d.trays <= trays(fullest)));

@@ -20,7 +20,7 @@ use sunrise_core::testing::{
 #[test]
 fn stages_follow_each_other_without_gap_or_overlap() {
     let plan = kettle_fen(|_| ());
-    for dates in reckoned(&plan).dates {
+    for dates in reckoned(&plan).dates.iter() {
         assert_eq!(dates.stage_on(plus_days(dates.sow, -1)), None);
         let mut last = Stage::Germinate;
         for day in (DateSpan {
@@ -212,7 +212,7 @@ fn a_tray_of_two_sowings_moves_as_one() {
     assert_eq!(left.grid.0 * left.grid.1, 36);
     assert!(!left.footprint.overlaps(&right.footprint));
     // It leaves the chamber with the first half that wants light, and wants warmth until both are up.
-    let mut late = all.dates.clone();
+    let mut late = all.dates.to_vec();
     let slow = late.iter_mut().find(|d| d.sowing == "lettuce-cos").unwrap();
     for day in [&mut slow.emerge, &mut slow.last, &mut slow.into_light] {
         *day = day.map(|day| plus_days(day, 9));

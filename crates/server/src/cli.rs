@@ -14,7 +14,7 @@ use sunrise_core::ask::calc::{
     Ask, ChamberSetUp, DegreeUnit, EnclosedAir, LoadSetUp, Progress, RootZone, Scene, Sown,
     Understanding, Want, WindowAsk,
 };
-use sunrise_core::ask::{self, DateSpan, Detail, Fields, Plan, opening_day};
+use sunrise_core::ask::{self, DateSpan, Detail, Fields, Lately, Plan, opening_day};
 use sunrise_core::basis::fault::Fault;
 
 use crate::api::Cases;
@@ -196,8 +196,9 @@ fn answer<Q: DeserializeOwned, A: Serialize>(
 fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
     let plan: Plan = read_json(file)?;
     let plan = plan.check().map_err(say_all)?;
+    let (fields, lately) = (Fields::default(), Lately::default());
     // Long before any season: the fullest day, whatever day it is today.
-    let from = from.unwrap_or_else(|| opening_day(&plan, Date::MIN, &Fields::default()));
+    let from = from.unwrap_or_else(|| opening_day(&plan, Date::MIN, &fields, &lately));
     let days = DateSpan {
         from,
         to: to.unwrap_or(from),
@@ -208,7 +209,7 @@ fn assess(file: &Path, from: Option<Date>, to: Option<Date>) -> Result<()> {
         Err(_) => Detail::Days,
     };
     api::check_days(days, &detail).map_err(say_all)?;
-    print_json(&ask::assess(&plan, days, detail))
+    print_json(&ask::assess_lately(&plan, days, detail, &fields, &lately))
 }
 
 /// A time limit: long enough for any screen, short enough to end.

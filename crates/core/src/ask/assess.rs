@@ -5,26 +5,21 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::advice::Finding;
-use crate::basis::dates::{DateSpan, plus_days};
-use crate::basis::units::DAYS_PER_WEEK;
+use crate::ask::lately::Lately;
+use crate::ask::season::Season;
+use crate::basis::dates::DateSpan;
 use crate::basis::work::{both, go_on, side_by_side_with};
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
-use crate::day::fits::Capacity;
 use crate::day::load;
 use crate::day::place::PlaceView;
 use crate::day::room::{RoomOnDay, RoomView};
 use crate::day::view::{BayView, Looker};
 use crate::lamps::choice;
 use crate::light::fields::Fields;
-use crate::placement::spots_by_sort;
 use crate::plan::SoundPlan;
 use crate::season::how_many::SowingCells;
-use crate::season::jobs::Event;
-use crate::season::moves::{Moves, moves};
-use crate::season::{Demand, Reckoned, SeasonDay, SowingDates, days as days_of_season, jobs};
-use crate::site::FirstFrost;
-use crate::space::decks::Fits;
+use crate::season::{Reckoned, SowingDates};
 use crate::{advice, power};
 
 /// All that follows from a plan.
@@ -48,27 +43,6 @@ pub struct Assessment {
     pub light_caution: &'static str,
 }
 
-/// The season in outline.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct Season {
-    /// Every day.
-    pub days: Vec<SeasonDay>,
-    /// The first frost after summer.
-    pub first_frost: FirstFrost,
-    /// What the tiers indoors hold.
-    pub capacity: Capacity,
-    /// What the room has of each sort of spot, for trays of the size that most have.
-    pub spots: Demand,
-    /// Which trays are carried where, in order; in an outline on the days asked for and in the week from
-    /// each.
-    pub moves: Vec<Moves>,
-    /// The first day on which most trays stand in the room.
-    pub fullest: Date,
-    /// What happens on which day, in order; in an outline on the days asked for and in the week
-    /// from each.
-    pub events: Vec<Event>,
-}
-
 /// Assesses `plan`: the season as a whole, and the room on each of `days`, with the lists of the
 /// bays that `detail` names.
 ///
@@ -85,16 +59,24 @@ pub fn assess_again(
     detail: Detail,
     fields: &Fields,
 ) -> Assessment {
-    let reckoned = Reckoned::of(plan, fields);
+    assess_lately(plan, days, detail, fields, &Lately::default())
+}
+
+/// The same as [`assess_again`] for somebody who mostly asks about a plan that was asked about `lately`.
+pub fn assess_lately(
+    plan: &SoundPlan,
+    days: DateSpan,
+    detail: Detail,
+    fields: &Fields,
+    lately: &Lately,
+) -> Assessment {
+    let (reckoned, on_plan) = lately.of(plan, fields);
     let whole = detail.wants_season();
-    let ((season, mut findings), looked) = both(
-        || {
-            (
-                Season::of(&reckoned, days, whole),
-                advice::on_plan(&reckoned),
-            )
-        },
-        || rooms(&reckoned, days, &detail),
+    let season = || on_plan.season(&reckoned).told(days, whole);
+    let looked = || rooms(&reckoned, days, &detail);
+    let (mut findings, (season, looked)) = both(
+        || on_plan.findings(&reckoned).to_vec(),
+        || both(season, looked),
     );
     let mut room = Vec::with_capacity(looked.len());
     for (on_day, found) in looked {
@@ -106,38 +88,13 @@ pub fn assess_again(
 
     Assessment {
         season,
-        to_sow: whole.then_some(reckoned.how_many),
-        sowings: reckoned.dates,
+        to_sow: whole.then(|| reckoned.how_many.to_vec()),
+        sowings: reckoned.dates.to_vec(),
         room,
         findings,
         caution: power::CAUTION,
         load_caution: load::CAUTION,
         light_caution: choice::CAUTION,
-    }
-}
-
-impl Season {
-    /// Of what is `reckoned`: `whole`, or its events and moves in an outline on `days` and in the week from
-    /// each.
-    fn of(reckoned: &Reckoned<'_>, days: DateSpan, whole: bool) -> Self {
-        let plan = reckoned.plan;
-        let season_days = days_of_season(reckoned, plan.season);
-        let mut events = jobs::all(reckoned);
-        let mut moves = moves(reckoned);
-        if !whole {
-            let week = days.from..=plus_days(days.to, DAYS_PER_WEEK as i32 - 1);
-            events.retain(|event| week.contains(&event.date));
-            moves.retain(|moved| week.contains(&moved.date));
-        }
-        Self {
-            first_frost: plan.site.first_frost_day(),
-            capacity: Capacity::of(plan, &mut Fits::default()),
-            spots: spots_by_sort(plan),
-            moves,
-            fullest: fullest(plan, &season_days),
-            events,
-            days: season_days,
-        }
     }
 }
 
@@ -191,20 +148,13 @@ fn room_on(
 }
 
 /// The day to open a plan on: today within the season, else the day on which the room is fullest.
-pub fn opening_day(plan: &SoundPlan, today: Date, fields: &Fields) -> Date {
+pub fn opening_day(plan: &SoundPlan, today: Date, fields: &Fields, lately: &Lately) -> Date {
     if plan.season.contains(today) {
         today
     } else {
-        let reckoned = Reckoned::of(plan, fields);
-        fullest(plan, &days_of_season(&reckoned, plan.season))
+        let (reckoned, on_plan) = lately.of(plan, fields);
+        on_plan.season(&reckoned).fullest
     }
-}
-
-/// The first of `days` on which most trays stand in the room.
-fn fullest(plan: &SoundPlan, days: &[SeasonDay]) -> Date {
-    let most = days.iter().map(|day| day.trays).max();
-    let mut fullest = days.iter().filter(|day| Some(day.trays) == most);
-    fullest.next().map_or(plan.season.from, |day| day.date)
 }
 
 #[cfg(test)]

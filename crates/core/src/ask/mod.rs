@@ -5,22 +5,25 @@ pub mod calc;
 mod fields;
 mod compare;
 mod jobs;
+mod lately;
 mod learn;
 mod library;
 mod lit_rooms;
 mod outdoors;
 mod placing;
 mod power;
+mod season;
 mod today;
 mod when;
 
-pub use assess::{Assessment, Season, assess, assess_again, opening_day};
+pub use assess::{Assessment, assess, assess_again, assess_lately, opening_day};
 pub use compare::{
     chamber_ways, frontier, frost_night, least_gear, make_room, mat_season, probe, savings,
     set_ups, warm_ways,
 };
 pub use fields::{Forms, forms};
 pub use jobs::jobs;
+pub use lately::Lately;
 pub use learn::{
     LessonEffect, SeasonTold, compare_batches, diagnose, handed_on, lesson_effect, lessons,
     meaning, next_year,
@@ -31,6 +34,7 @@ pub use outdoors::{OutdoorYear, outdoors};
 
 pub use placing::{BaySpots, Held, Sharing, sharing, spots};
 pub use power::{DrawOnDay, Electricity, LitShelf, PriceFrom, power};
+pub use season::Season;
 pub use today::{story, today, trays_called, water_ahead};
 pub use when::{CropStart, when};
 

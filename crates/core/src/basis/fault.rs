@@ -1,6 +1,7 @@
 //! What is wrong with a document: every fault with its path, value and remedy.
 
 use std::fmt;
+use std::fmt::Write;
 use std::ops::RangeInclusive;
 
 use serde::Serialize;
@@ -37,8 +38,18 @@ pub struct Pointer(String);
 impl Pointer {
     /// The pointer of a member, or of an element when `step` is a number.
     pub fn at(&self, step: impl fmt::Display) -> Self {
-        let step = step.to_string().replace('~', "~0").replace('/', "~1");
-        Self(format!("{}/{step}", self.0))
+        // Every part of a plan is pointed at, and hardly any is at fault: one string is made for each.
+        let mut path = String::with_capacity(self.0.len() + 16);
+        path.push_str(&self.0);
+        path.push('/');
+        let from = path.len();
+        write!(path, "{step}").expect("a string takes all");
+        if path[from..].contains(['~', '/']) {
+            let escaped = path[from..].replace('~', "~0").replace('/', "~1");
+            path.truncate(from);
+            path.push_str(&escaped);
+        }
+        Self(path)
     }
 }
 
@@ -305,5 +316,16 @@ impl Faults {
         } else {
             Err(self.found)
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_pointer_is_written_as_rfc_6901_has_it() {
+        let at = Pointer::default().at("a/b").at(7).at("m~n").at("plain");
+        assert_eq!(at.to_string(), "/a~1b/7/m~0n/plain");
     }
 }

@@ -96,7 +96,7 @@ const TOO_MUCH: f64 = 0.25;
 pub fn handed_on(reckoned: &Reckoned<'_>, planned: &[SowingDates]) -> Vec<HandedOn> {
     let mut all = corrections(reckoned.plan);
     all.extend(seeds(reckoned));
-    for dates in &reckoned.dates {
+    for dates in reckoned.dates.iter() {
         let index = reckoned.plan.sowing_index(&dates.sowing);
         all.extend(late(reckoned, dates, planned[index].sow, index));
         all.extend(numbers(reckoned, dates, index));

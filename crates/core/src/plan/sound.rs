@@ -70,6 +70,24 @@ impl SoundPlan {
         Ok(plan.check()?.after(Arc::clone(&self.happened)))
     }
 
+    /// The plan with all its lamps at one height, and how high they hang, place by place.
+    pub fn without_heights(&self) -> (Self, Vec<Vec<f64>>) {
+        let mut bare = self.clone();
+        let settings = bare.stretches.iter_mut();
+        let places = bare.plan.places.iter_mut().zip(settings);
+        let heights = places.map(|(place, settings)| {
+            let all = std::iter::once(place).chain(settings.iter_mut().map(|(_, place)| place));
+            let lamps = all
+                .flat_map(|place| &mut place.tiers)
+                .flat_map(|tier| &mut tier.lamps);
+            lamps
+                .map(|lamp| std::mem::take(&mut lamp.height_mm))
+                .collect()
+        });
+        let heights = heights.collect();
+        (bare, heights)
+    }
+
     /// The document itself.
     pub fn into_inner(self) -> Plan {
         self.plan
@@ -164,6 +182,12 @@ impl SoundPlan {
         begun
             .next()
             .map_or(&self.plan.places[index], |(_, place)| place)
+    }
+
+    /// Place `index` in all its settings: as it is to begin with, and from each date on.
+    pub fn settings(&self, index: usize) -> impl Iterator<Item = &Place> {
+        let later = self.stretches[index].iter().map(|(_, place)| place);
+        std::iter::once(&self.plan.places[index]).chain(later)
     }
 
     /// How place `index` is set on `date`: the number of its settings that have begun.

@@ -107,10 +107,15 @@ pub(super) struct Known<'a> {
 impl Known<'_> {
     /// Whether everybody stands where they do in `other` on every day.
     pub(super) fn alike(&self, other: &Known<'_>) -> bool {
+        let mut sowings = 0..self.dates.len();
+        self.moments == other.moments && sowings.all(|sowing| self.turns_alike(other, sowing))
+    }
+
+    /// Whether the stages of the sowing at `sowing` begin on the days that they do in `other`.
+    pub(super) fn turns_alike(&self, other: &Known<'_>, sowing: usize) -> bool {
         let turns = |d: &SowingDates| (d.sow, d.emerge, d.lamps_on, d.harden, d.out);
-        let mut pairs = self.dates.iter().zip(other.dates);
-        self.moments == other.moments
-            && pairs.all(|(a, b)| turns(a) == turns(b) && a.potting == b.potting)
+        let [own, theirs] = [self.dates, other.dates].map(|dates| &dates[sowing]);
+        turns(own) == turns(theirs) && own.potting == theirs.potting
     }
 }
 

@@ -1,12 +1,15 @@
 //! Every seedling from day to day where its tray stands.
 
+use std::sync::Arc;
+
 use crate::basis::work::{go_on, side_by_side, stretches};
 use crate::plan::{SoundPlan, Tray};
+use crate::room::Bay;
 use crate::season::airs::Airs;
 use crate::season::apart::apart;
 use crate::season::around::Around;
 use crate::season::beside::Beside;
-use crate::season::moments::TrayMoments;
+use crate::season::company::Known;
 use crate::season::sowing_dates::SowingDates;
 use crate::season::spot_light::SpotLights;
 use crate::season::tray_growing::{Grown, TrayGrowing};
@@ -15,19 +18,31 @@ use crate::season::tray_growing::{Grown, TrayGrowing};
 #[derive(Debug, Default)]
 pub struct Growing {
     /// By tray, as the plan has them, and part.
-    trays: Vec<Vec<Grown>>,
+    trays: Vec<Arc<Vec<Grown>>>,
+}
+
+/// What grew in a plan of which only the lamps hung otherwise.
+#[derive(Clone, Copy)]
+pub(super) struct Before<'b> {
+    pub(super) growing: &'b Growing,
+    /// When everything happened there.
+    pub(super) known: Known<'b>,
+    /// Whether the lamps of each place hang as they did.
+    pub(super) same: &'b [bool],
 }
 
 impl Growing {
-    /// The plants of `plan`, whose sowings have their `dates` in its order: all of them from one day to
-    /// the next, since the tall shade the low. Pots follow on what stood in cells before.
+    /// The plants of `plan`, of which it is `known` when everything happens: all of them from one day to
+    /// the next, since the tall shade the low. Pots follow on what stood in cells before. What grew the
+    /// same `before` is not reckoned anew.
     pub(super) fn of<'a>(
         plan: &'a SoundPlan,
-        dates: &[SowingDates],
-        moments: &[TrayMoments],
+        known: Known<'_>,
         airs: Airs<'a>,
         lights: SpotLights<'a>,
+        before: Option<Before<'_>>,
     ) -> Self {
+        let Known { dates, moments } = known;
         let of_tray = |(tray, moments)| TrayGrowing::of(plan, tray, dates, moments);
         let trays: Vec<TrayGrowing<'a>> = plan.trays.iter().zip(moments).map(of_tray).collect();
         let spots = trays.iter().map(|tray| tray.spots.as_slice());
@@ -35,8 +50,24 @@ impl Growing {
             dates,
             beside: Beside::all(plan, &spots.collect::<Vec<_>>()),
         };
+        let mut grown_of = vec![Arc::default(); plan.trays.len()];
+        let mut groups = apart(plan);
+        if let Some(before) = before {
+            let all_alike = known.alike(&before.known);
+            groups.retain(|group| {
+                let stays = |&i: &usize| before.stays(plan, known, i, all_alike);
+                let stay = group.iter().all(stays);
+                if stay {
+                    let grown = &before.growing.trays;
+                    group
+                        .iter()
+                        .for_each(|&i| grown_of[i] = Arc::clone(&grown[i]));
+                }
+                !stay
+            });
+        }
         // Those that have nothing to do with each other grow side by side.
-        let grown = side_by_side(&stretches(&apart(plan)), |groups| {
+        let grown = side_by_side(&stretches(&groups), |groups| {
             let own: Vec<usize> = groups.concat();
             let mut around = Around::new(plan, airs.clone(), lights.clone());
             let mut trays = trays.clone();
@@ -47,11 +78,10 @@ impl Growing {
             };
             own.into_iter().map(grown).collect::<Vec<_>>()
         });
-        let mut trays = vec![Vec::new(); plan.trays.len()];
         for (i, parts) in grown.into_iter().flatten() {
-            trays[i] = parts;
+            grown_of[i] = Arc::new(parts);
         }
-        Self { trays }
+        Self { trays: grown_of }
     }
 
     /// The plants of part `part` of the tray at `tray` in the plan.
@@ -63,7 +93,27 @@ impl Growing {
     pub fn of_tray<'g>(&'g self, plan: &SoundPlan, tray: &Tray) -> &'g [Grown] {
         let index = plan.tray_index(&tray.id);
         let parts = index.and_then(|i| self.trays.get(i));
-        parts.map_or(&[], Vec::as_slice)
+        parts.map_or(&[], |parts| parts.as_slice())
+    }
+}
+
+impl Before<'_> {
+    /// Whether the tray at `index` has on each day what it had: it stands there on the same days, the lamps of
+    /// all its places hang as they did, and whoever shares air with it is there then, too.
+    fn stays(&self, plan: &SoundPlan, known: Known<'_>, index: usize, all_alike: bool) -> bool {
+        let tray = &plan.trays[index];
+        let mut sowings = tray
+            .parts
+            .iter()
+            .map(|part| plan.sowing_index(&part.sowing));
+        let mut bays = tray.stands.iter().filter_map(|stand| plan.bay(&stand.bay));
+        let in_the_open = |bay: &Bay<'_>| {
+            let mut settings = plan.settings(bay.place_index);
+            settings.all(|place| place.shares_air(bay.tier_index).is_none())
+        };
+        known.moments[index] == self.known.moments[index]
+            && sowings.all(|sowing| known.turns_alike(&self.known, sowing))
+            && bays.all(|bay| self.same[bay.place_index] && (all_alike || in_the_open(&bay)))
     }
 }
 
@@ -103,7 +153,52 @@ impl Season<'_> {
 
 #[cfg(test)]
 mod tests {
+    use super::*;
+    use crate::light::fields::Fields;
+    use crate::season::{HungOtherwise, Outcome, Reckoned};
     use crate::testing::{kettle_fen, reckoned};
+
+    #[test]
+    fn only_what_stands_under_a_lamp_that_was_moved_is_grown_anew() {
+        // Trays that grow where they are sown: none is carried from one rack to another.
+        let plan = |moved_mm: f64| {
+            kettle_fen(|plan| {
+                plan.places[0].tiers[1].lamps[0].height_mm += moved_mm;
+                plan.trays.retain(|tray| !tray.potted);
+                for tray in &mut plan.trays {
+                    let grows =
+                        |stand: &crate::plan::Stand| stand.stage == crate::plan::Stage::Grow;
+                    tray.stands.retain(grows);
+                }
+                plan.trays.retain(|tray| tray.stands.len() < 2);
+            })
+        };
+        let fields = Fields::default();
+        let of = |plan: &SoundPlan, before| Outcome::of(plan, &fields, before);
+        let (then, now) = (plan(0.0), plan(-2.0));
+        let outcome = of(&then, None);
+        let same: Vec<bool> = (0..now.places.len()).map(|place| place != 0).collect();
+        let before = HungOtherwise {
+            outcome: &outcome,
+            same: &same,
+        };
+        let [again, anew] = [of(&now, Some(before)), of(&now, None)];
+        let trays = |outcome: &Outcome| {
+            Reckoned::with(&now, &fields, outcome.clone())
+                .growing
+                .trays
+                .clone()
+        };
+        let [then, again, anew] = [&outcome, &again, &anew].map(trays);
+        assert_eq!(again, anew);
+        for ((tray, then), again) in now.trays.iter().zip(&then).zip(&again) {
+            let moved = tray
+                .stands
+                .iter()
+                .any(|stand| stand.bay.place == now.places[0].id);
+            assert_eq!(Arc::ptr_eq(then, again), !moved, "{}", tray.name);
+        }
+    }
 
     /// The tallest that the plants of `sowing` get, in its first tray.
     fn tallest_mm(plan: &crate::plan::SoundPlan, sowing: &str) -> f64 {

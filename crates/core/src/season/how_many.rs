@@ -221,7 +221,7 @@ mod tests {
             }
             change(plan);
         });
-        reckoned(&plan).how_many
+        reckoned(&plan).how_many.to_vec()
     }
 
     fn packet(seeds: u32, test: Option<GerminationTest>) -> Packet {

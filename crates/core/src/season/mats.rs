@@ -86,7 +86,7 @@ impl MatSeason {
         let mut sowings: Vec<MatWorth> = plan
             .sowings
             .iter()
-            .zip(dates)
+            .zip(dates.iter())
             .map(|(sowing, dates)| MatWorth::of(plan, sowing, dates, &mut beds))
             .collect();
         let deserves = |id: &str| sowings.iter().any(|s| s.sowing == id && s.deserves);

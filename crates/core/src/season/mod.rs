@@ -37,6 +37,6 @@ pub use in_the_bed::InTheBed;
 pub use outline::{Demand, SeasonDay, days};
 pub use pace::Pace;
 pub use past::Seen;
-pub use reckoned::Reckoned;
+pub use reckoned::{HungOtherwise, Outcome, Reckoned};
 pub use settled::{dates, dates_again};
 pub use sowing_dates::{DatesWhy, PottingDay, Shows, SowingDates};

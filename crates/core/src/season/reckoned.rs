@@ -1,5 +1,7 @@
 //! All that follows from a plan whatever day is looked at: made once, and passed down.
 
+use std::sync::Arc;
+
 use crate::basis::dates::DateSpan;
 use crate::basis::work::side_by_side;
 use crate::lamps::start::Starts;
@@ -10,7 +12,7 @@ use crate::plan::{SoundPlan, Tray};
 use crate::room::Bay;
 use crate::season::airs::Airs;
 use crate::season::company::Known;
-use crate::season::growing::Growing;
+use crate::season::growing::{Before, Growing};
 use crate::season::how_many;
 use crate::season::how_many::SowingCells;
 use crate::season::moments::TrayMoments;
@@ -29,44 +31,90 @@ pub struct Reckoned<'a> {
     /// Light that was reckoned before.
     pub fields: &'a Fields,
     /// The dates of every sowing, in the plan's order.
-    pub dates: Vec<SowingDates>,
+    pub dates: Arc<Vec<SowingDates>>,
     /// The moments of every tray, in the plan's order.
-    moments: Vec<TrayMoments>,
+    moments: Arc<Vec<TrayMoments>>,
     /// Where every tray stands and when.
     pub stays: Vec<Stay<'a>>,
     /// The trays that stand nowhere while they germinate or grow.
     pub unplaced: Vec<Unplaced<'a>>,
     /// The plants of every tray, day by day.
-    pub growing: Growing,
+    pub growing: Arc<Growing>,
     /// How much of each sowing to sow, in the order of sowing.
-    pub how_many: Vec<SowingCells>,
+    pub how_many: Arc<Vec<SowingCells>>,
     /// When lamps had best go on.
     pub starts: Starts,
+}
+
+/// What is reckoned of a plan and costs most, to be kept beside it.
+#[derive(Debug, Clone)]
+pub struct Outcome {
+    dates: Arc<Vec<SowingDates>>,
+    moments: Arc<Vec<TrayMoments>>,
+    growing: Arc<Growing>,
+    how_many: Arc<Vec<SowingCells>>,
+}
+
+/// What came of a plan of which only the lamps hung otherwise.
+#[derive(Debug, Clone, Copy)]
+pub struct HungOtherwise<'o> {
+    /// All that came of it.
+    pub outcome: &'o Outcome,
+    /// Whether the lamps of each place hang as they did.
+    pub same: &'o [bool],
+}
+
+impl Outcome {
+    /// Of `plan`; what came out the same `before` is not reckoned anew.
+    pub fn of(plan: &SoundPlan, fields: &Fields, before: Option<HungOtherwise<'_>>) -> Self {
+        light_up(plan, fields);
+        let mut lights = SpotLights::new(plan, fields);
+        let (dates, moments) = settled(plan, fields, &mut lights);
+        let known = Known {
+            dates: &dates,
+            moments: &moments,
+        };
+        let before = before.map(|before| Before {
+            growing: &before.outcome.growing,
+            known: before.outcome.known(),
+            same: before.same,
+        });
+        let airs = Airs::new(plan, Some(known));
+        Self {
+            growing: Growing::of(plan, known, airs, lights, before).into(),
+            how_many: how_many::all(plan, &dates).into(),
+            moments: moments.into(),
+            dates: dates.into(),
+        }
+    }
+
+    fn known(&self) -> Known<'_> {
+        Known {
+            dates: &self.dates,
+            moments: &self.moments,
+        }
+    }
 }
 
 impl<'a> Reckoned<'a> {
     /// Of `plan`; light that `fields` remembers is not reckoned anew.
     pub fn of(plan: &'a SoundPlan, fields: &'a Fields) -> Self {
-        light_up(plan, fields);
-        let mut lights = SpotLights::new(plan, fields);
-        let (dates, moments) = settled(plan, fields, &mut lights);
-        let airs = Airs::new(
-            plan,
-            Some(Known {
-                dates: &dates,
-                moments: &moments,
-            }),
-        );
+        Self::with(plan, fields, Outcome::of(plan, fields, None))
+    }
+
+    /// Of `plan`, of which the `outcome` is known.
+    pub fn with(plan: &'a SoundPlan, fields: &'a Fields, outcome: Outcome) -> Self {
+        let moments = outcome.moments;
         Self {
             stays: stays(plan, &moments),
             unplaced: unplaced(plan, &moments),
-            growing: Growing::of(plan, &dates, &moments, airs, lights),
-            how_many: how_many::all(plan, &dates),
+            growing: outcome.growing,
+            how_many: outcome.how_many,
             starts: Starts::default(),
+            dates: outcome.dates,
             plan,
             fields,
             moments,
-            dates,
         }
     }
 

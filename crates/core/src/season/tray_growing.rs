@@ -13,7 +13,7 @@ use crate::season::sowing_dates::SowingDates;
 use crate::season::stays::spots;
 
 /// The plants of a part of a tray.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Clone, Default, PartialEq)]
 pub struct Grown {
     pub(super) from: Option<Date>,
     pub(super) days: Vec<Seedling>,

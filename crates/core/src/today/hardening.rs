@@ -29,7 +29,7 @@ pub(super) fn jobs(walk: &Walk<'_, '_>) -> Vec<Placed> {
     let mut out: Vec<Group<'_>> = Vec::new();
     let mut back: Vec<Group<'_>> = Vec::new();
     let plan = walk.reckoned.plan;
-    for dates in &walk.reckoned.dates {
+    for dates in walk.reckoned.dates.iter() {
         for tray in hardening(walk, dates) {
             let crop = plan.crop(&plan.sowings[plan.sowing_index(&dates.sowing)]);
             let at = at(walk, tray);

@@ -46,7 +46,8 @@ impl WhatIf {
         let days = DateSpan { from, to };
         check_days(days, &detail).map_err(Problem::unfit)?;
         let plan = past.sound(plan)?;
-        Ok(ask::assess_again(&plan, days, detail, &app.fields))
+        let (fields, lately) = (&app.fields, &app.lately);
+        Ok(ask::assess_lately(&plan, days, detail, fields, lately))
     }
 }
 

@@ -30,7 +30,7 @@ use axum::http::{StatusCode, header};
 use axum::routing::get;
 use axum::{Router, middleware};
 use jiff::Timestamp;
-use sunrise_core::ask::{Fields, Plan, SoundPlan};
+use sunrise_core::ask::{Fields, Lately, Plan, SoundPlan};
 use sunrise_core::basis::fault::{Fault, shortened};
 use sunrise_core::basis::words::say;
 use sunrise_store::{Store, StoreError, Watch};
@@ -70,6 +70,8 @@ struct App {
     set_aside: Option<Arc<str>>,
     /// Light reckoned for earlier requests: most of a room stays as it was from one to the next.
     fields: Arc<Fields>,
+    /// Plans that were asked about lately.
+    lately: Arc<Lately>,
     /// What the last assessments held.
     answers: Arc<Answers>,
     effort: Effort,
@@ -212,6 +214,7 @@ pub fn router(store: Store, photos: Photos, longest: Duration) -> Router {
             .map(|path| path.display().to_string().into()),
         store: Arc::new(Mutex::new(store)),
         fields: Arc::default(),
+        lately: Arc::default(),
         answers: Arc::default(),
         effort: Effort::new(longest),
         logs: Arc::default(),

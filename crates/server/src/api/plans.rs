@@ -64,7 +64,7 @@ impl PlanView {
         let view = Self {
             id: snapshot.id,
             revision: snapshot.revision,
-            opening_day: opening_day(&plan, today, &app.fields),
+            opening_day: opening_day(&plan, today, &app.fields, &app.lately),
             plan: (*plan).clone(),
             undo: snapshot.undo,
             redo: snapshot.redo,
@@ -85,7 +85,7 @@ impl PlanView {
         let (mut view, plan) = Self::of(snapshot, past, app)?;
         let asked = opening.on.filter(|day| plan.season.contains(*day));
         let day = DateSpan::day(asked.unwrap_or(view.opening_day));
-        let assessment = ask::assess_again(&plan, day, Detail::Outline, &app.fields);
+        let assessment = ask::assess_lately(&plan, day, Detail::Outline, &app.fields, &app.lately);
         view.assessment = Some(assessment);
         Ok(view)
     }

@@ -14,7 +14,7 @@ pub(super) fn judge(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let (plan, dates) = (reckoned.plan, &reckoned.dates);
     plan.sowings
         .iter()
-        .zip(dates)
+        .zip(dates.iter())
         .enumerate()
         .filter(|(_, (sowing, dates))| {
             let kept_down = is_kept_down(plan.crop(sowing), dates) && sowing.stays.is_none();

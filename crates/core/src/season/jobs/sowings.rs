@@ -17,7 +17,7 @@ use crate::season::sowing_dates::SowingDates;
 pub(super) fn of_sowings(reckoned: &Reckoned<'_>) -> Vec<Event> {
     let plan = reckoned.plan;
     let mut events = Vec::new();
-    for (sowing, dates) in plan.sowings.iter().zip(&reckoned.dates) {
+    for (sowing, dates) in plan.sowings.iter().zip(reckoned.dates.iter()) {
         // Stock that passes through has no jobs of its own.
         if sowing.stays.is_some() {
             continue;
