@@ -31,6 +31,13 @@
     return left < 1.5 * stage.width && left + width_mm * stage.shown > -0.5 * stage.width;
   });
 
+  /** A sheet as large as the drawing, through which a hand reaches what lies under it. */
+  const sheet = $derived({
+    class: 'pointer-events-none absolute inset-0 isolate overflow-visible',
+    width: all.width * scale,
+    height: floor + BELOW_PX,
+  });
+
   let drawnOn: string | undefined;
   $effect.pre(() => {
     const date = bench.room?.date;
@@ -165,50 +172,61 @@
         stage.floor - floor * stage.live,
       )}px) scale({stage.live})"
     >
-      <svg
-        class="block overflow-visible"
-        width={all.width * scale}
-        height={floor + BELOW_PX}
+      <div
+        class="relative"
+        style:width="{all.width * scale}px"
+        style:height="{floor + BELOW_PX}px"
         role="group"
         aria-label="The room from the front"
       >
-        <defs>
-          <linearGradient id="lamp-glow" x2="0" y2="1">
-            <stop offset="0" stop-color="var(--straw)" stop-opacity="0.85" />
-            <stop offset="1" stop-color="var(--straw)" stop-opacity="0.12" />
-          </linearGradient>
-        </defs>
-        <line
-          x1="0"
-          x2={all.width * scale}
-          y1={floor}
-          y2={floor}
-          stroke="var(--ink)"
-          stroke-width="1.6"
-          aria-hidden="true"
-        />
+        <svg {...sheet}>
+          <defs>
+            <linearGradient id="lamp-glow" x2="0" y2="1">
+              <stop offset="0" stop-color="var(--straw)" stop-opacity="0.85" />
+              <stop offset="1" stop-color="var(--straw)" stop-opacity="0.12" />
+            </linearGradient>
+          </defs>
+          <line
+            x1="0"
+            x2={all.width * scale}
+            y1={floor}
+            y2={floor}
+            stroke="var(--ink)"
+            stroke-width="1.6"
+            aria-hidden="true"
+          />
+        </svg>
+        <!-- Each place on a sheet of its own: what changes in one is painted anew, and not the others. -->
         {#each places as item, i (item.id)}
           {@const left = (all.lefts[i] ?? 0) * scale}
           {@const drawn = isNear(all.lefts[i] ?? 0, item.width_mm)}
-          <Frame
-            place={item}
-            {left}
-            {scale}
-            {up}
-            onpick={(event) => place({ place: item.id }, event)}
-          />
-          {#each item.tiers as tier (tier.id)}
-            {@const bay = bays.get(`${item.id}/${tier.id}`)}
-            {#if bay}
-              <Bay place={item} {tier} {bay} {left} {scale} {up} {drawn} />
-            {/if}
-          {/each}
-          {#if bench.building}
-            <Handles place={item} index={i} {left} {scale} {up} {all} />
-          {/if}
+          <svg {...sheet}>
+            <g class="pointer-events-auto">
+              <Frame
+                place={item}
+                {left}
+                {scale}
+                {up}
+                onpick={(event) => place({ place: item.id }, event)}
+              />
+              {#each item.tiers as tier (tier.id)}
+                {@const bay = bays.get(`${item.id}/${tier.id}`)}
+                {#if bay}
+                  <Bay place={item} {tier} {bay} {left} {scale} {up} {drawn} />
+                {/if}
+              {/each}
+              {#if bench.building}
+                <Handles place={item} index={i} {left} {scale} {up} {all} />
+              {/if}
+            </g>
+          </svg>
         {/each}
-        {#if cords.drawn}<CordSketch {all} {scale} {up} />{/if}
-      </svg>
+        {#if cords.drawn}
+          <svg {...sheet}>
+            <g class="pointer-events-auto"><CordSketch {all} {scale} {up} /></g>
+          </svg>
+        {/if}
+      </div>
     </div>
     <Rulers {all} />
   {/if}
