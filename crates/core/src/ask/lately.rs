@@ -148,6 +148,7 @@ mod tests {
         }
         assert_eq!(lately.open().len(), MOST);
     }
+
     #[test]
     fn a_plan_that_is_asked_about_stays_while_others_are_forgotten() {
         let (fields, lately) = (Fields::default(), Lately::default());
