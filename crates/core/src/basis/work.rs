@@ -7,9 +7,10 @@
 
 use std::cell::RefCell;
 use std::num::NonZero;
+use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 /// A computation that can be stopped from another thread.
 ///
@@ -88,6 +89,23 @@ pub fn go_on() {
     }
 }
 
+/// The items of a stretch that nobody took yet, by their places.
+struct Stretch(Mutex<Range<usize>>);
+
+impl Stretch {
+    fn first(&self) -> Option<usize> {
+        self.open().next()
+    }
+
+    fn last(&self) -> Option<usize> {
+        self.open().next_back()
+    }
+
+    fn open(&self) -> MutexGuard<'_, Range<usize>> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
 fn processors() -> usize {
     std::thread::available_parallelism().map_or(1, NonZero::get)
 }
@@ -98,8 +116,8 @@ pub fn stretches<T>(items: &[T]) -> Vec<&[T]> {
     items.chunks(long).collect()
 }
 
-/// What `each` makes of every item, in their order: whichever processor is free takes the next. Stopping
-/// stops them all.
+/// What `each` makes of every item, in their order: each processor takes a stretch of its own from the front,
+/// and one that has done its own helps with the others' from behind. Stopping stops them all.
 ///
 /// # Panics
 /// When one of them does.
@@ -123,18 +141,29 @@ pub fn side_by_side_with<T: Sync, K, R: Send>(
         return items.iter().map(|item| each(&mut kept, item)).collect();
     }
     let current = CURRENT.with(|current| current.borrow().clone());
-    let next = AtomicUsize::new(0);
-    let take = || {
-        CURRENT.with(|own| own.replace(current.clone()));
+    // Neighbours have most in common, so what one processor keeps is seldom made by another too.
+    let begins = |n: usize| n * items.len() / threads;
+    let stretches: Vec<Stretch> = (0..threads)
+        .map(|n| Stretch(Mutex::new(begins(n)..begins(n + 1))))
+        .collect();
+    let take = |own: usize| {
+        CURRENT.with(|work| work.replace(current.clone()));
         let mut kept = begin();
-        let taken = std::iter::repeat_with(|| next.fetch_add(1, Ordering::Relaxed));
-        let taken = taken.map_while(|i| Some((i, items.get(i)?)));
-        taken
-            .map(|(i, item)| (i, each(&mut kept, item)))
+        let (before, after) = stretches.split_at(own);
+        let others = || after[1..].iter().chain(before);
+        let next = || {
+            let first = after[0].first();
+            first.or_else(|| others().find_map(Stretch::last))
+        };
+        std::iter::from_fn(next)
+            .map(|i| (i, each(&mut kept, &items[i])))
             .collect::<Vec<_>>()
     };
     let outcomes: Vec<_> = std::thread::scope(|scope| {
-        let begun: Vec<_> = (0..threads).map(|_| scope.spawn(take)).collect();
+        let take = &take;
+        let begun: Vec<_> = (0..threads)
+            .map(|own| scope.spawn(move || take(own)))
+            .collect();
         begun.into_iter().map(|thread| thread.join()).collect()
     });
     let done = |outcome: Result<Vec<(usize, R)>, _>| match outcome {
