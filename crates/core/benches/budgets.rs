@@ -7,7 +7,7 @@ use std::sync::Arc;
 use jiff::civil::date;
 use sunrise_core::ask::{Lately, assess, assess_lately};
 use sunrise_core::basis::dates::DateSpan;
-use sunrise_core::basis::plane::Axis;
+use sunrise_core::basis::plane::{Axis, Footprint};
 use sunrise_core::day::detail::Detail;
 use sunrise_core::light::ambient::{Ambient, Nodes};
 use sunrise_core::light::beam::Beam;
@@ -71,16 +71,18 @@ fn foil_bay() -> (Enclosure, [f64; 3]) {
     (bay, size_mm)
 }
 
-/// 40 x 20 points.
+/// So many points along and across the bay.
+const FIELD: (u32, u32) = (40, 20);
+
+fn field_outline() -> Footprint {
+    Footprint {
+        x_mm: [0.0, 1200.0],
+        y_mm: [0.0, 600.0],
+    }
+}
+
 fn field_points() -> Vec<(f64, f64)> {
-    (0..800)
-        .map(|i| {
-            (
-                15.0 + 30.0 * f64::from(i % 40),
-                15.0 + 30.0 * f64::from(i / 40),
-            )
-        })
-        .collect()
+    field_outline().cells(FIELD.0, FIELD.1)
 }
 
 fn hung(lamps: &[Emitter], z_mm: f64) -> Vec<Emitter> {
@@ -132,7 +134,7 @@ fn light_field(bencher: divan::Bencher) {
         let (bay, size_mm) = foil_bay();
         let height = [80.0, 300.0];
         let back = Ambient::at_one_height(&bay, size_mm, height, lamps);
-        let places = back.places(&points);
+        let places = back.places(&field_outline(), FIELD);
         let back = back.at(&places, height[0], height[1]);
         let field = points.iter().zip(back);
         field
@@ -153,8 +155,8 @@ fn light_sweep(bencher: divan::Bencher) {
         let hung = |z| hung(lamps, z);
         let mut back = Ambient::over_floors(&bay, size_mm, &heights, hung, none, &[0.1]);
         let back = back.remove(0);
-        let places = back.places(&points);
-        let falloff = Falloff::new(lamps, &points, 400.0);
+        let places = back.places(&field_outline(), FIELD);
+        let falloff = Falloff::new(lamps.clone(), points.clone(), 400.0);
         (0..40)
             .map(|i| {
                 let height = 110.0 + 6.5 * f64::from(i);

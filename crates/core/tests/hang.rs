@@ -69,15 +69,15 @@ fn heights(lowest_mm: f64, highest_mm: f64, step_mm: f64) -> Vec<Choice> {
 /// Four strips over a tray between them.
 fn four(ppf: f64) -> Falloff {
     Falloff::new(
-        &strips(&[100.0, 240.0, 375.0, 510.0], ppf),
-        &cells(470.0),
+        strips(&[100.0, 240.0, 375.0, 510.0], ppf),
+        cells(470.0),
         400.0,
     )
 }
 
 /// One strip in the middle.
 fn one(ppf: f64) -> Falloff {
-    Falloff::new(&strips(&[305.0], ppf), &cells(470.0), 400.0)
+    Falloff::new(strips(&[305.0], ppf), cells(470.0), 400.0)
 }
 
 /// What is chosen where the lamps hang at `height_mm` and burn `hours`.
@@ -121,7 +121,7 @@ fn weak_lamps_burn_as_long_as_the_crop_stands_and_never_longer() {
 fn strong_lamps_hang_where_no_leaf_bleaches_and_far_too_strong_ones_as_high_as_they_go() {
     let all = heights(120.0, 390.0, 10.0);
     for (ppf, harmed) in [(200.0, 0.0), (2000.0, 72.0)] {
-        let falloff = Falloff::new(&strips(&[100.0, 305.0, 510.0], ppf), &cells(470.0), 400.0);
+        let falloff = Falloff::new(strips(&[100.0, 305.0, 510.0], ppf), cells(470.0), 400.0);
         let wants = [want(&falloff, 70.0, 10.0, 17.0)];
         let low = chosen(&wants, &all, up_to(16.0), [120.0, 16.0]);
         assert_eq!(low.change, Some(Change::Harms), "{low:?}");
@@ -193,7 +193,7 @@ fn a_day_that_is_too_long_is_cut_to_what_the_crop_stands() {
 fn nothing_that_is_advised_adds_cells_that_stretch_or_bleach() {
     for ppf in [8.0, 20.0, 40.0, 90.0, 250.0, 700.0] {
         for rows in [&[305.0][..], &[100.0, 510.0], &[240.0, 375.0]] {
-            let falloff = Falloff::new(&strips(rows, ppf), &cells(0.0), 400.0);
+            let falloff = Falloff::new(strips(rows, ppf), cells(0.0), 400.0);
             for (low, high) in [(8.0, 14.0), (10.0, 17.0)] {
                 let wants = [want(&falloff, 70.0, low, high)];
                 for now in [[120.0, 12.0], [200.0, 14.0], [350.0, 16.0], [350.0, 8.0]] {
@@ -255,7 +255,7 @@ fn no_height_or_no_tray_is_no_setting() {
 
 #[test]
 fn the_sweep_falls_with_height_and_agrees_with_the_spread() {
-    let falloff = Falloff::new(&strips(&[170.0, 440.0], 60.0), &cells(470.0), 400.0);
+    let falloff = Falloff::new(strips(&[170.0, 440.0], 60.0), cells(470.0), 400.0);
     let wants = [want(&falloff, 80.0, 6.0, 10.0)];
     let points = sweep(&wants, &choice::heights(140.0, 390.0, 10.0), 0.0);
     assert_eq!(points.len(), 26);

@@ -55,17 +55,17 @@ impl Footprint {
 
     /// The centres of `columns` x `rows` cells, row by row from the front left.
     pub fn cells(&self, columns: u32, rows: u32) -> Vec<(f64, f64)> {
-        let centre = |edge: [f64; 2], i: u32, n: u32| {
-            edge[0] + (edge[1] - edge[0]) * (f64::from(i) + 0.5) / f64::from(n)
+        let [columns, rows] = self.lines(columns, rows);
+        let row = |&y: &f64| columns.iter().map(move |&x| (x, y));
+        rows.iter().flat_map(row).collect()
+    }
+
+    /// Where along x the centres of so many columns lie, and along y those of so many rows.
+    pub fn lines(&self, columns: u32, rows: u32) -> [Vec<f64>; 2] {
+        let centres = |edge: [f64; 2], n: u32| {
+            let centre = |i| edge[0] + (edge[1] - edge[0]) * (f64::from(i) + 0.5) / f64::from(n);
+            (0..n).map(centre).collect()
         };
-        (0..rows)
-            .flat_map(|row| (0..columns).map(move |column| (column, row)))
-            .map(|(column, row)| {
-                (
-                    centre(self.x_mm, column, columns),
-                    centre(self.y_mm, row, rows),
-                )
-            })
-            .collect()
+        [centres(self.x_mm, columns), centres(self.y_mm, rows)]
     }
 }

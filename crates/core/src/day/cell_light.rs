@@ -18,15 +18,15 @@ use crate::light::daylight::Sill;
 use crate::light::falloff::Spread;
 use crate::light::sill_days::SillDays;
 use crate::light::surfaces::{let_down, reflectance};
-use crate::room::{Bay, BayRef};
+use crate::room::Bay;
 use crate::season::Reckoned;
 
 /// The light of all bays, keeping what does not change from one date to the next.
 #[derive(Debug)]
 pub(super) struct CellLight<'a> {
     reckoned: &'a Reckoned<'a>,
-    /// The field of a bay by what its deck sends back.
-    fields: FxHashMap<(BayRef, u64), Rc<BayField>>,
+    /// The fields of a bay over whatever its deck sends back, by its place and tier in the plan.
+    fields: FxHashMap<(usize, usize), Vec<Rc<BayField>>>,
 }
 
 impl<'a> CellLight<'a> {
@@ -59,11 +59,17 @@ impl<'a> CellLight<'a> {
         let cover = covered(bay, standing);
         let floor = reflectance(bay, cover).floor;
         let remembered = self.reckoned.fields;
-        let field = self
-            .fields
-            .entry((bay.reference(), floor.to_bits()))
-            .or_insert_with(|| Rc::new(BayField::new(bay, cover, remembered)));
-        Rc::clone(field)
+        let known = self.fields.entry((bay.place_index, bay.tier_index));
+        let known = known.or_default();
+        if let Some(field) = known.iter().find(|field| field.floor() == floor) {
+            return Rc::clone(field);
+        }
+        let field = Rc::new(match known.first() {
+            Some(other) => other.covered(bay, cover),
+            None => BayField::new(bay, cover, remembered),
+        });
+        known.push(Rc::clone(&field));
+        field
     }
 
     /// The days of the year of `date` on the sill that `bay` is.
@@ -89,7 +95,7 @@ impl<'a> CellLight<'a> {
         let mut lights = Vec::new();
         for s in standing {
             for part in &s.parts {
-                let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+                let cells = field.cells(part.footprint, part.grid);
                 let through = let_through(s);
                 let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
                 let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
@@ -147,15 +153,14 @@ impl CellLight<'_> {
             x_mm: [0.0, bay.place.width_mm],
             y_mm: [0.0, bay.place.depth_mm],
         };
-        let points = deck.cells(GRID.0, GRID.1);
         let field = self.field(bay, &[]);
-        let (ppfd, _) = field.now(&field.cells(points.clone()), CANOPY_MM);
+        let (ppfd, _) = field.now(&field.cells(deck, GRID), CANOPY_MM);
         let hours = bay.tier.photoperiod_h;
         let daylight = |at| {
             sill.as_ref()
                 .map_or(0.0, |sill| sill.mol_m2_d(at, CANOPY_MM))
         };
-        let daily = points.into_iter().zip(&ppfd);
+        let daily = deck.cells(GRID.0, GRID.1).into_iter().zip(&ppfd);
         let dli: Vec<f64> = daily
             .map(|(at, &ppfd)| dli_mol_m2_d(ppfd, hours) + daylight(at))
             .collect();

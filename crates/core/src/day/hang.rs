@@ -106,7 +106,7 @@ fn ahead(
         if !part.is_growing() {
             continue;
         }
-        let cells = field.cells(part.footprint.cells(part.grid.0, part.grid.1));
+        let cells = field.cells(part.footprint, part.grid);
         let count = (part.grid.0 * part.grid.1) as usize;
         let (field, name, through) = (Rc::clone(field), field.name(), let_through(s));
         let over_feet = part.canopy_mm - lift_now;

@@ -24,7 +24,11 @@ pub fn spot_light(
     let canopies = parts.filter(|p| covers(&p.footprint)).map(|p| p.canopy_mm);
     let z_mm = canopies.reduce(f64::max).unwrap_or(0.0);
     let field = BayField::new(bay, covered(bay, &standing), reckoned.fields);
-    let cells = field.cells(vec![(x_mm, y_mm)]);
+    let spot = Footprint {
+        x_mm: [x_mm; 2],
+        y_mm: [y_mm; 2],
+    };
+    let cells = field.cells(spot, (1, 1));
     let (ppfd, _) = field.now(&cells, z_mm);
     (ppfd[0], z_mm)
 }

@@ -3,9 +3,9 @@
 
 use std::f64::consts::PI;
 
+use crate::basis::plane::Footprint;
 use crate::light::emitter::Emitter;
 use crate::light::enclosure::{Enclosure, Faces, Reflected};
-use crate::light::image::its_own_image;
 use crate::light::quadrature::product;
 
 /// Nodes on an interval for a polynomial through them; they crowd towards both ends, where the
@@ -79,16 +79,13 @@ impl Ambient {
         glow: Faces<f64>,
         floors: &[f64],
     ) -> Vec<Self> {
-        let light = |emitters: &[Emitter]| enclosure.lit_over(emitters, glow, floors);
         let levels = Nodes::new(0.0, 1.0, LEVELS);
         let dark = glow == Faces::default();
         let grid = Grid::of(enclosure, size_mm, levels, lamps.clone());
         grid.reckon(floors.len(), |height| {
             let emitters = hung(height);
-            (!emitters.is_empty() || !dark).then(|| Lit {
-                image: its_own_image(enclosure, [size_mm[0], size_mm[1]], &emitters, glow),
-                each: light(&emitters),
-            })
+            let shines = !emitters.is_empty() || !dark;
+            shines.then(|| enclosure.lit_over(&emitters, glow, floors))
         })
     }
 
@@ -101,13 +98,8 @@ impl Ambient {
     ) -> Self {
         let one = |at| Nodes::new(at, at, 1);
         let grid = Grid::of(enclosure, size_mm, one(z_mm / lamps_mm), one(lamps_mm));
-        let dark = Faces::default();
-        let lit = |_| {
-            (!emitters.is_empty()).then(|| Lit {
-                image: its_own_image(enclosure, [size_mm[0], size_mm[1]], emitters, dark),
-                each: vec![enclosure.lit(emitters, dark)],
-            })
-        };
+        let shines = !emitters.is_empty();
+        let lit = |_| shines.then(|| vec![enclosure.lit(emitters, Faces::default())]);
         grid.reckon(1, lit).remove(0)
     }
 
@@ -124,20 +116,19 @@ impl Ambient {
         }
     }
 
-    /// What `points` count for, to be used again for any height.
-    pub fn places(&self, points: &[(f64, f64)]) -> Places {
-        let mut weights = Vec::with_capacity(points.len() * self.around());
-        for &(x, y) in points {
-            // A tray that sticks out of the bay is lit there as at the bay's edge.
-            weights.extend(self.x.weights(x.clamp(0.0, self.size_mm[0])));
-            weights.extend(self.y.weights(y.clamp(0.0, self.size_mm[1])));
+    /// What the cells of a part of that `outline`, so many along and across, count for, to be used again for
+    /// any height.
+    pub fn places(&self, outline: &Footprint, grid: (u32, u32)) -> Places {
+        let [columns, rows] = outline.lines(grid.0, grid.1);
+        // A tray that sticks out of the bay is lit there as at the bay's edge.
+        let along = |nodes: &Nodes, at: &f64, side_mm: f64| nodes.weights(at.clamp(0.0, side_mm));
+        let [width_mm, depth_mm] = self.size_mm;
+        let columns = columns.iter().flat_map(|x| along(&self.x, x, width_mm));
+        let rows = rows.iter().flat_map(|y| along(&self.y, y, depth_mm));
+        Places {
+            columns: columns.collect(),
+            rows: rows.collect(),
         }
-        Places(weights)
-    }
-
-    /// How many weights a point has: one for each node along x, and along y.
-    fn around(&self) -> usize {
-        self.x.at.len() + self.y.at.len()
     }
 
     /// How many nodes a level has.
@@ -149,15 +140,14 @@ impl Ambient {
     pub fn at(&self, places: &Places, z_mm: f64, lamps_mm: f64) -> Vec<f64> {
         let level = self.level(z_mm, lamps_mm);
         let (nx, ny) = (self.x.at.len(), self.y.at.len());
-        let each = places.0.chunks_exact(self.around());
-        each.map(|weights| {
-            let (of_x, of_y) = weights.split_at(nx);
-            let columns = level.chunks_exact(ny);
-            let along = of_x.iter().zip(columns);
-            let light: f64 = along.map(|(w, column)| w * product(of_y, column)).sum();
-            light.max(0.0)
-        })
-        .collect()
+        let rows = places.rows.chunks_exact(ny).flat_map(|of_y| {
+            // At each node along x first.
+            let nodes = level.chunks_exact(ny);
+            let row: Vec<f64> = nodes.map(|node| product::<4, f64>(of_y, node)).collect();
+            let columns = places.columns.chunks_exact(nx);
+            columns.map(move |of_x| product::<4, f64>(of_x, &row).max(0.0))
+        });
+        rows.collect()
     }
 
     /// The nodes of one level.
@@ -177,14 +167,6 @@ impl Ambient {
         }
         level
     }
-}
-
-/// What a bay sends back under lamps at one height.
-struct Lit<'e> {
-    /// Over each floor.
-    each: Vec<Reflected<'e>>,
-    /// Whether it is its own image across x, and across y.
-    image: [bool; 2],
 }
 
 /// The nodes at which light is reckoned.
@@ -220,9 +202,13 @@ impl Grid {
         }
     }
 
-    /// The light at all of them, for `several` floors, which `lit` gives for each height of the lamps; dark
-    /// where it gives none.
-    fn reckon<'e>(self, several: usize, lit: impl Fn(f64) -> Option<Lit<'e>>) -> Vec<Ambient> {
+    /// The light at all of them, for `several` floors, each of which `lit` gives for each height of the lamps;
+    /// dark where it gives none.
+    fn reckon<'e>(
+        self,
+        several: usize,
+        lit: impl Fn(f64) -> Option<Vec<Reflected<'e>>>,
+    ) -> Vec<Ambient> {
         let across = self.levels.at.len() * self.x.at.len() * self.y.at.len();
         let mut values = vec![Vec::with_capacity(across * self.lamps.at.len()); several];
         let mut sums = vec![0.0; several];
@@ -233,13 +219,14 @@ impl Grid {
                     .for_each(|own| own.resize(own.len() + across, 0.0));
                 continue;
             };
+            let image = lit.first().map_or([false; 2], |first| first.image);
             for z in self.levels.at.iter().map(|share| share * height) {
                 let first = values.first().map_or(0, Vec::len);
                 for (i, &x) in self.x.at.iter().enumerate() {
                     for (j, &y) in self.y.at.iter().enumerate() {
-                        let image = self.image_before([i, j], lit.image);
+                        let image = self.image_before([i, j], image);
                         if image.is_none() {
-                            Reflected::irradiance_up_each(&lit.each, [x, y, z], &mut sums);
+                            Reflected::irradiance_up_each(&lit, [x, y, z], &mut sums);
                         }
                         for (own, sum) in values.iter_mut().zip(&sums) {
                             own.push(image.map_or(*sum, |at| own[first + at]));
@@ -260,15 +247,18 @@ impl Grid {
     }
 }
 
-/// Points of a level, by what each node along x and along y counts for there: one point after the
-/// other.
+/// The cells of a part of a tray, by what each node along x counts for in each column, and each node along y in
+/// each row.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Places(Vec<f64>);
+pub struct Places {
+    columns: Vec<f64>,
+    rows: Vec<f64>,
+}
 
 impl Places {
     /// What they take in memory.
     pub(super) fn bytes(&self) -> usize {
-        size_of_val(&self.0[..])
+        size_of_val(&self.columns[..]) + size_of_val(&self.rows[..])
     }
 }
 
@@ -311,15 +301,12 @@ mod tests {
             &[walls.floor],
         )
         .remove(0);
-        let points: Vec<(f64, f64)> = (0..144)
-            .map(|i| {
-                (
-                    20.0 + 105.0 * f64::from(i % 12),
-                    15.0 + 51.0 * f64::from(i / 12),
-                )
-            })
-            .collect();
-        let places = ambient.places(&points);
+        let outline = Footprint {
+            x_mm: [10.0, 1190.0],
+            y_mm: [5.0, 595.0],
+        };
+        let points = outline.cells(12, 12);
+        let places = ambient.places(&outline, (12, 12));
         for (z, height) in [(60.0, 180.0), (60.0, 330.0), (140.0, 260.0)] {
             let exact = bay.lit(&hung(height), Faces::default());
             let read = ambient.at(&places, z, height);

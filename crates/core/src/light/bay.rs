@@ -3,7 +3,7 @@
 use crate::basis::learned::Learned;
 use crate::basis::plane::Footprint;
 use crate::light::fields::{
-    BoxKey, CellField, FLOORS, Fields, Key, Level, fingerprint, open, over,
+    BoxKey, CellField, CellKey, FLOORS, Fields, Key, Level, fingerprint, open, over,
 };
 use std::sync::Arc;
 
@@ -87,17 +87,25 @@ pub fn emitters(tier: &Tier, fields: &Fields) -> Vec<Emitter> {
 /// under them.
 #[derive(Debug)]
 pub struct BayField {
-    emitters: Vec<Emitter>,
-    level: Arc<Level>,
+    lamps: Arc<Lamps>,
     name: FieldName,
     /// What comes back with what lies on the deck.
     sent_back: Ambient,
     /// The same of each unit that the deck above sends down; `None` where it lets nothing through.
     from_above: Option<Ambient>,
-    /// The height that all lamps share; `None` while they hang at different ones.
-    level_mm: Option<f64>,
     /// What comes back with the lamps where they hang, when their heights differ.
     uneven: Option<Ambient>,
+}
+
+/// A bay's lamps as they hang, whatever lies on its deck.
+#[derive(Debug)]
+struct Lamps {
+    emitters: Vec<Emitter>,
+    level: Arc<Level>,
+    /// The height that all lamps share; `None` while they hang at different ones.
+    level_mm: Option<f64>,
+    /// What comes back over each of [`FLOORS`] with the lamps where they hang, when their heights differ.
+    uneven: Option<Vec<Ambient>>,
 }
 
 impl BayField {
@@ -141,10 +149,26 @@ impl BayField {
             let as_hung = |_| emitters.clone();
             let none = Faces::default();
             let enclosure = fields.enclosure(box_.any_floor());
-            let each =
-                Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS.at);
-            over(floor, &each)
+            Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS.at)
         });
+        let lamps = Arc::new(Lamps {
+            emitters,
+            level,
+            level_mm,
+            uneven,
+        });
+        Self::over(lamps, floor)
+    }
+
+    /// The field of the same `bay` when `cover` lies on its deck.
+    pub fn covered(&self, bay: &Bay<'_>, cover: Cover) -> Self {
+        let floor = surfaces::reflectance(bay, cover).floor;
+        Self::over(Arc::clone(&self.lamps), floor)
+    }
+
+    /// The field of `lamps` over a deck that sends back `floor` of its light.
+    fn over(lamps: Arc<Lamps>, floor: f64) -> Self {
+        let level = &lamps.level;
         Self {
             sent_back: over(floor, &level.sent_back),
             from_above: (!level.let_down.is_empty()).then(|| over(floor, &level.let_down)),
@@ -152,11 +176,14 @@ impl BayField {
                 level: level.name,
                 floor,
             },
-            emitters,
-            level,
-            level_mm,
-            uneven,
+            uneven: lamps.uneven.as_deref().map(|each| over(floor, each)),
+            lamps,
         }
+    }
+
+    /// The share of its light that the deck sends back.
+    pub fn floor(&self) -> f64 {
+        self.name.floor
     }
 
     /// What tells it from the light of others.
@@ -164,20 +191,21 @@ impl BayField {
         self.name
     }
 
-    /// The cells of a part whose middles are `points`.
-    pub fn cells(&self, points: Vec<(f64, f64)>) -> Arc<CellField> {
-        let level = &self.level;
-        if let Some(cells) = open(&level.cells).get(&points) {
+    /// The cells of a part of that `outline`, so many along and across.
+    pub fn cells(&self, outline: Footprint, grid: (u32, u32)) -> Arc<CellField> {
+        let level = &self.lamps.level;
+        let key = CellKey { outline, grid };
+        if let Some(cells) = open(&level.cells).get(&key) {
             return cells;
         }
         go_on();
+        let points = outline.cells(grid.0, grid.1);
         let cells = CellField {
-            places: self.sent_back.places(&points),
-            falloff: Falloff::new(&level.emitters, &points, level.size_mm[2]),
-            points,
+            places: self.sent_back.places(&outline, grid),
+            falloff: Falloff::new(Arc::clone(&level.emitters), points, level.size_mm[2]),
         };
         let bytes = cells.bytes();
-        open(&level.cells).keep(cells.points.clone(), cells, bytes)
+        open(&level.cells).keep(key, cells, bytes)
     }
 
     /// PPFD on each cell at `canopy_mm` with all lamps at `height_mm`, in µmol/m²/s.
@@ -198,11 +226,11 @@ impl BayField {
     pub fn now(&self, cells: &CellField, canopy_mm: f64) -> (Vec<f64>, Vec<f64>) {
         let (ambient, height_mm) = self.as_hung();
         let back = ambient.at(&cells.places, canopy_mm.min(height_mm), height_mm);
-        let mut light = match self.level_mm {
+        let mut light = match self.lamps.level_mm {
             Some(height_mm) => cells.falloff.at(height_mm - canopy_mm),
             None => {
-                let points = cells.points.iter();
-                let direct = |&point| light_at(&self.emitters, point, canopy_mm);
+                let points = cells.falloff.points().iter();
+                let direct = |&point| light_at(&self.lamps.emitters, point, canopy_mm);
                 points.map(direct).collect()
             }
         };
@@ -213,9 +241,9 @@ impl BayField {
     }
 
     fn as_hung(&self) -> (&Ambient, f64) {
-        let faces = self.emitters.iter().map(|e| e.z_mm);
-        let lowest = faces.fold(self.level.size_mm[2], f64::min);
-        match (&self.uneven, self.level_mm) {
+        let faces = self.lamps.emitters.iter().map(|e| e.z_mm);
+        let lowest = faces.fold(self.lamps.level.size_mm[2], f64::min);
+        match (&self.uneven, self.lamps.level_mm) {
             (Some(uneven), _) => (uneven, lowest),
             (None, level_mm) => (&self.sent_back, level_mm.unwrap_or(lowest)),
         }
@@ -223,23 +251,23 @@ impl BayField {
 
     /// The mean of the light on the deck, in µmol/m²/s: what a wire deck may let down.
     pub fn mean_on_deck(&self) -> f64 {
-        const GRID: [u32; 2] = [8, 5];
+        const GRID: (u32, u32) = (8, 5);
         let deck = Footprint {
-            x_mm: [0.0, self.level.size_mm[0]],
-            y_mm: [0.0, self.level.size_mm[1]],
+            x_mm: [0.0, self.lamps.level.size_mm[0]],
+            y_mm: [0.0, self.lamps.level.size_mm[1]],
         };
-        let points = deck.cells(GRID[0], GRID[1]);
+        let points = deck.cells(GRID.0, GRID.1);
         let (ambient, height_mm) = self.as_hung();
-        let back = ambient.at(&ambient.places(&points), 0.0, height_mm);
+        let back = ambient.at(&ambient.places(&deck, GRID), 0.0, height_mm);
         let direct = points
             .iter()
-            .map(|&point| light_at(&self.emitters, point, 0.0));
+            .map(|&point| light_at(&self.lamps.emitters, point, 0.0));
         (direct.sum::<f64>() + back.iter().sum::<f64>()) / points.len() as f64
     }
 
     /// PPFD on each cell at `canopy_mm` of `exitance` µmol/m²/s that the deck above sends down.
     pub fn let_down(&self, cells: &CellField, canopy_mm: f64, exitance: f64) -> Vec<f64> {
-        let top = self.level.size_mm[2];
+        let top = self.lamps.level.size_mm[2];
         let unit = self.from_above.as_ref();
         unit.map_or_else(Vec::new, |unit| {
             let light = unit.at(&cells.places, canopy_mm.min(top), top);

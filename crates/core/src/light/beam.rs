@@ -106,6 +106,7 @@ pub(super) fn raised(x: f64, m: f64) -> f64 {
 /// Source: the standard closed form for an element opposite a rectangle's corner (Howell, A
 /// Catalog of Radiation Heat Transfer Configuration Factors, case B-3), summed over the four
 /// corners; each edge's two arc tangents are taken together.
+#[inline]
 pub fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
     let edge = |a: f64, b: [f64; 2]| {
         let s = (a * a + h * h).sqrt();

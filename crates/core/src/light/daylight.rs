@@ -115,21 +115,21 @@ pub struct Sill {
 #[derive(Debug)]
 pub struct SillDay {
     sill: Sill,
-    steps: Vec<Step>,
+    /// Light of the sky on a level surface behind the pane, in mol/m²/d.
+    sky: f64,
+    /// The steps of the day at which the sun stands before the pane and over what is opposite.
+    sunny: Vec<Sunny>,
 }
 
 /// The sun as a pane sees it, at a step of a day.
 #[derive(Debug)]
-struct Step {
-    /// Out through the pane, and to the right as seen from the room, and up.
-    out: f64,
+struct Sunny {
+    /// How far to the right as seen from the room, and up, it stands for each step out through the pane.
     right: f64,
-    up: f64,
-    /// Whether it stands over what is opposite.
-    clear_of_horizon: bool,
-    /// Light of the sun itself on a level surface behind the pane, and of the sky, in mol/m².
+    rise: f64,
+    /// Its own light on a level surface behind the pane, and through each m² of it, in mol/m².
     beam: f64,
-    sky: f64,
+    through: f64,
 }
 
 impl Sill {
@@ -154,23 +154,27 @@ impl Sill {
         let (sin_a, cos_a) = self.window.azimuth_deg.to_radians().sin_cos();
         let horizon = self.window.obstruction_deg.to_radians().tan();
         let from_the_sky = passes_of_sky();
-        let steps = day_steps(self.latitude_deg, date).map(|([east, north, up], w_m2)| {
+        let (mut sky, mut sunny) = (0.0, Vec::new());
+        for ([east, north, up], w_m2) in day_steps(self.latitude_deg, date) {
             let all = step_mol_m2(w_m2);
-            let out = east * sin_a + north * cos_a;
             // Of clear daylight an eighth comes from the sky, more as the sun sinks (estimate).
             let from_sky = all * (0.12 + 0.2 * (1.0 - up));
-            Step {
-                out,
-                right: east * cos_a - north * sin_a,
-                up,
-                clear_of_horizon: up / (1.0 - up * up).sqrt() > horizon,
-                beam: clear * (all - from_sky) * passes(out),
-                sky: (clear * from_sky + overcast * all) * from_the_sky,
+            sky += (clear * from_sky + overcast * all) * from_the_sky;
+            let out = east * sin_a + north * cos_a;
+            if out > 1e-6 && up / (1.0 - up * up).sqrt() > horizon {
+                let beam = clear * (all - from_sky) * passes(out);
+                sunny.push(Sunny {
+                    right: (east * cos_a - north * sin_a) / out,
+                    rise: up / out,
+                    beam,
+                    through: beam * out / up,
+                });
             }
-        });
+        }
         SillDay {
             sill: *self,
-            steps: steps.collect(),
+            sky,
+            sunny,
         }
     }
 }
@@ -179,16 +183,8 @@ impl SillDay {
     /// Daily light that passes a m² of the pane, in mol/m²/d: the sun's while it stands over what is opposite,
     /// and that of the half of the sky which the pane sees.
     pub fn through_pane_mol_m2_d(&self) -> f64 {
-        let light = |step: &Step| {
-            let sunny = step.out > 1e-6 && step.clear_of_horizon;
-            let beam = if sunny {
-                step.beam * step.out / step.up
-            } else {
-                0.0
-            };
-            beam + step.sky / 2.0
-        };
-        self.steps.iter().map(light).sum()
+        let through = self.sunny.iter().map(|sunny| sunny.through);
+        through.sum::<f64>() + self.sky / 2.0
     }
 
     /// Daily light in mol/m²/d on a leaf at (`x_mm`, `y_mm`) over the sill and `z_mm` above it.
@@ -210,18 +206,11 @@ impl SillDay {
         }
         let horizon = pane.obstruction_deg.to_radians().tan();
         let sky_share = sky_through(edges, [(away * horizon).min(top), top], away);
-        let light = |step: &Step| {
-            let mut light = step.sky * sky_share;
-            if step.out > 1e-6 && step.clear_of_horizon {
-                let across = away * step.right / step.out;
-                let rise = away * step.up / step.out;
-                if (edges[0]..edges[1]).contains(&across) && rise < top {
-                    light += step.beam;
-                }
-            }
-            light
+        let reaches = |sunny: &&Sunny| {
+            (edges[0]..edges[1]).contains(&(away * sunny.right)) && away * sunny.rise < top
         };
-        self.steps.iter().map(light).sum()
+        let sunny = self.sunny.iter().filter(reaches);
+        self.sky * sky_share + sunny.map(|sunny| sunny.beam).sum::<f64>()
     }
 }
 

@@ -84,6 +84,28 @@ impl Emitter {
         self.arriving(point, facing, Closeness::Loose)
     }
 
+    /// Adds the light on level surfaces at `points`, `gap_mm` under the face, to what is at each of them.
+    pub(super) fn add_level(&self, points: &[(f64, f64)], gap_mm: f64, light: &mut [f64]) {
+        let each = points.iter().zip(light);
+        if let Optics::Beam(beam) = &self.optics
+            && beam.exponent() == 1.0
+            && gap_mm > 0.0
+        {
+            let [x, y] = [self.x_mm, self.y_mm];
+            let exitance = self.flux / ((x[1] - x[0]) * (y[1] - y[0]));
+            // Without a branch within, so that it goes through vector instructions.
+            for (&(px, py), sum) in each {
+                let (x, y) = ([x[0] - px, x[1] - px], [y[0] - py, y[1] - py]);
+                *sum += exitance * configuration_factor(x, y, gap_mm) * 1e6;
+            }
+            return;
+        }
+        let z_mm = self.z_mm - gap_mm;
+        for (&(px, py), sum) in each {
+            *sum += self.irradiance([px, py, z_mm], Facing::Up);
+        }
+    }
+
     fn arriving(&self, point: [f64; 3], facing: Facing, closeness: Closeness) -> f64 {
         let x = self.x_mm.map(|edge| edge - point[0]);
         let y = self.y_mm.map(|edge| edge - point[1]);

@@ -1,5 +1,7 @@
 //! How the light on a set of points falls off with the gap to the lamps above them.
 
+use std::sync::{Arc, OnceLock};
+
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
 use crate::light::facing::Facing;
@@ -41,13 +43,14 @@ pub fn light_at(emitters: &[Emitter], (x_mm, y_mm): (f64, f64), z_mm: f64) -> f6
         .sum()
 }
 
-/// The direct light at fixed points as a function of the gap, tabled once and read often: a
-/// search over heights and a season of growing plants ask for hundreds of gaps.
-#[derive(Debug, Clone)]
+/// The direct light at fixed points as a function of the gap, tabled once somebody asks for a gap and
+/// read often: a search over heights and a season of growing plants ask for hundreds of gaps.
+#[derive(Debug)]
 pub struct Falloff {
+    lamps: Arc<[Emitter]>,
+    points: Vec<(f64, f64)>,
     /// For each gap of the table, the logarithm of the light at each point.
-    nodes: Vec<Vec<f32>>,
-    points: usize,
+    nodes: Vec<OnceLock<Vec<f32>>>,
 }
 
 /// Smallest gap in the table, in mm; nearer than this a leaf counts as touching.
@@ -59,55 +62,69 @@ const STEP: f64 = 1.2;
 const DARK: f64 = 1e-12;
 
 impl Falloff {
-    /// Tables the light of `emitters`, taken to hang in one plane, for gaps up to `most_gap_mm`.
-    pub fn new(emitters: &[Emitter], points: &[(f64, f64)], most_gap_mm: f64) -> Self {
+    /// The light of `lamps`, whose faces all lie in one plane, for gaps up to `most_gap_mm`.
+    pub fn new(
+        lamps: impl Into<Arc<[Emitter]>>,
+        points: Vec<(f64, f64)>,
+        most_gap_mm: f64,
+    ) -> Self {
         let steps = ((most_gap_mm / LEAST_GAP_MM).ln() / STEP.ln())
             .ceil()
-            .max(2.0) as i32;
-        let level: Vec<Emitter> = emitters
-            .iter()
-            .map(|emitter| Emitter {
-                z_mm: 0.0,
-                ..emitter.clone()
-            })
-            .collect();
-        let nodes = (0..=steps)
-            .map(|i| {
-                let gap_mm = LEAST_GAP_MM * STEP.powi(i);
-                go_on();
-                let log = |&point| light_at(&level, point, -gap_mm).max(DARK).ln() as f32;
-                points.iter().map(log).collect()
-            })
-            .collect();
+            .max(2.0) as usize;
         Self {
-            nodes,
-            points: points.len(),
+            lamps: lamps.into(),
+            points,
+            nodes: (0..=steps).map(|_| OnceLock::new()).collect(),
         }
     }
 
-    /// What it takes in memory.
+    /// Where the light falls.
+    pub fn points(&self) -> &[(f64, f64)] {
+        &self.points
+    }
+
+    /// What it takes in memory with the light of every gap.
     pub(super) fn bytes(&self) -> usize {
-        self.nodes.iter().map(|node| size_of_val(&node[..])).sum()
+        size_of_val(&self.points[..]) + self.nodes.len() * self.points.len() * size_of::<f32>()
+    }
+
+    /// The logarithms at one gap of the table.
+    fn node(&self, index: usize) -> &[f32] {
+        self.nodes[index].get_or_init(|| {
+            go_on();
+            let gap_mm = LEAST_GAP_MM * STEP.powi(index as i32);
+            let light = light_under(&self.lamps, &self.points, gap_mm);
+            let log = |light: f64| light.max(DARK).ln() as f32;
+            light.into_iter().map(log).collect()
+        })
     }
 
     /// The light at each point under a gap of `gap_mm`; dark when they reach into the lamps.
     pub fn at(&self, gap_mm: f64) -> Vec<f64> {
         if gap_mm <= 0.0 {
-            return vec![0.0; self.points];
+            return vec![0.0; self.points.len()];
         }
         let last = self.nodes.len() - 1;
         let place = ((gap_mm / LEAST_GAP_MM).ln() / STEP.ln()).clamp(0.0, last as f64);
         let middle = (place.round() as usize).clamp(1, last - 1);
         let t = place - middle as f64;
-        let [before, here, after] =
-            [-1, 0, 1].map(|i| &self.nodes[middle.saturating_add_signed(i)]);
-        (0..self.points)
-            .map(|i| {
-                let [a, b, c] = [before[i], here[i], after[i]].map(f64::from);
-                (b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0).exp()
-            })
-            .collect()
+        let [before, here, after] = [-1, 0, 1].map(|i| self.node(middle.saturating_add_signed(i)));
+        let each = before.iter().zip(here).zip(after);
+        each.map(|((&a, &b), &c)| {
+            let [a, b, c] = [a, b, c].map(f64::from);
+            (b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0).exp()
+        })
+        .collect()
     }
+}
+
+/// Direct light at each of `points` from all of `lamps` together, `gap_mm` under their plane.
+fn light_under(lamps: &[Emitter], points: &[(f64, f64)], gap_mm: f64) -> Vec<f64> {
+    let mut light = vec![0.0; points.len()];
+    for lamp in lamps {
+        lamp.add_level(points, gap_mm, &mut light);
+    }
+    light
 }
 
 #[cfg(test)]
@@ -136,7 +153,7 @@ mod tests {
                 )
             })
             .collect();
-        let falloff = Falloff::new(&lamps, &points, 400.0);
+        let falloff = Falloff::new(lamps.clone(), points.clone(), 400.0);
         for gap in [9.0, 11.0, 27.0, 63.0, 140.0, 290.0] {
             for (&point, tabled) in points.iter().zip(falloff.at(gap)) {
                 let exact = light_at(&lamps, point, 300.0 - gap);

@@ -1,6 +1,6 @@
 //! Light that was reckoned before, by what it depends on.
 
-use crate::basis::plane::Axis;
+use crate::basis::plane::{Axis, Footprint};
 use crate::basis::work::go_on;
 use crate::light::ambient::{Ambient, Nodes, Places};
 use crate::light::daylight::Sill;
@@ -23,6 +23,14 @@ pub(super) struct Key {
     pub(super) distributions: Vec<Option<u64>>,
     pub(super) box_: BoxKey,
     pub(super) highest_face_mm: f64,
+}
+
+/// What a [`CellField`] of a [`Level`] depends on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct CellKey {
+    pub(super) outline: Footprint,
+    /// How many cells it has along and across.
+    pub(super) grid: (u32, u32),
 }
 
 /// What an [`Enclosure`] depends on.
@@ -75,19 +83,19 @@ pub(super) struct Level {
     /// Which it is of all that were ever reckoned.
     pub(super) name: u64,
     pub(super) size_mm: [f64; 3],
-    pub(super) emitters: Vec<Emitter>,
+    /// Its lamps, all in one plane.
+    pub(super) emitters: Arc<[Emitter]>,
     /// What comes back over each of [`FLOORS`].
     pub(super) sent_back: Vec<Ambient>,
     /// What reaches a level surface of each unit that the deck above sends down; empty where
     /// it lets nothing through.
     pub(super) let_down: Vec<Ambient>,
-    pub(super) cells: Mutex<Memory<Vec<(f64, f64)>, CellField>>,
+    pub(super) cells: Mutex<Memory<CellKey, CellField>>,
 }
 
 /// A part of a tray in a [`BayField`].
 #[derive(Debug)]
 pub struct CellField {
-    pub(super) points: Vec<(f64, f64)>,
     pub(super) places: Places,
     pub(super) falloff: Falloff,
 }
@@ -217,7 +225,7 @@ impl Level {
         Self {
             name: FieldName::next_level(),
             size_mm,
-            emitters: emitters.to_vec(),
+            emitters: at_height(emitters, 0.0).into(),
             sent_back,
             let_down,
             cells: Mutex::new(Memory::new(usize::MAX, Arc::clone(&fields.cells))),
@@ -226,9 +234,9 @@ impl Level {
 }
 
 impl CellField {
-    /// What it takes in memory, its name included.
+    /// What it takes in memory.
     pub(super) fn bytes(&self) -> usize {
-        2 * size_of_val(&self.points[..]) + self.places.bytes() + self.falloff.bytes()
+        self.places.bytes() + self.falloff.bytes()
     }
 }
 
@@ -272,8 +280,12 @@ mod tests {
             for floor in [0.06, 0.1, 0.2, 0.3, 0.41, 0.55, 0.6] {
                 let exact = Ambient::over_floors(&bay, size_mm, &one, hung, none, &[floor]);
                 let read = over(floor, &each);
-                let points = [(100.0, 80.0), (600.0, 300.0), (1150.0, 550.0)];
-                let places = read.places(&points);
+                let outline = Footprint {
+                    x_mm: [0.0, 1200.0],
+                    y_mm: [0.0, 600.0],
+                };
+                let points = outline.cells(6, 4);
+                let places = read.places(&outline, (6, 4));
                 let both = [&read, &exact[0]].map(|own| own.at(&places, 60.0, 300.0));
                 for ((read, exact), point) in both[0].iter().zip(&both[1]).zip(points) {
                     let all = light_at(&lamps, point, 60.0) + exact;

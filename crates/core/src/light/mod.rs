@@ -18,7 +18,6 @@ pub mod falloff;
 pub mod field_name;
 pub mod fields;
 pub mod ies;
-mod image;
 pub mod luminaire;
 mod measured;
 mod memory;

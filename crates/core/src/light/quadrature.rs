@@ -1,6 +1,10 @@
 //! Sums: Gauss-Legendre rules on an interval and its pieces that are small enough for them, and
 //! the product of two rows.
 
+use std::iter::Sum;
+
+use num_traits::Float;
+
 /// Nodes and weights on [-1, 1].
 type Rule = &'static [(f64, f64)];
 
@@ -119,20 +123,16 @@ pub fn nearest(span: [f64; 2]) -> f64 {
     span[0].max(-span[1]).max(0.0)
 }
 
-/// A dot product in four lanes, which the compiler turns into vector instructions.
-pub fn product(a: &[f64], b: &[f64]) -> f64 {
-    let mut lanes = [0.0; 4];
-    let (a4, b4) = (a.chunks_exact(4), b.chunks_exact(4));
-    let rest: f64 = a4
-        .remainder()
-        .iter()
-        .zip(b4.remainder())
-        .map(|(a, b)| a * b)
-        .sum();
-    for (a, b) in a4.zip(b4) {
-        for (lane, (a, b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
-            *lane += a * b;
+/// A dot product in so many lanes, which the compiler turns into vector instructions.
+pub fn product<const LANES: usize, T: Float + Sum>(a: &[T], b: &[T]) -> T {
+    let mut lanes = [T::zero(); LANES];
+    let (whole_a, whole_b) = (a.chunks_exact(LANES), b.chunks_exact(LANES));
+    let rest = whole_a.remainder().iter().zip(whole_b.remainder());
+    let rest: T = rest.map(|(&a, &b)| a * b).sum();
+    for (a, b) in whole_a.zip(whole_b) {
+        for (lane, (&a, &b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
+            *lane = *lane + a * b;
         }
     }
-    lanes.iter().sum::<f64>() + rest
+    lanes.into_iter().sum::<T>() + rest
 }

@@ -98,7 +98,7 @@ impl<'a> SpotLights<'a> {
         let (format, stand) = (spot.format, spot.stand);
         let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
         let field = self.field(bay);
-        let cells = field.cells(spot.outline.cells(GRID.0, GRID.1));
+        let cells = field.cells(spot.outline, GRID);
         let own = if bay.tier.lamps.is_empty() {
             0.0
         } else {

@@ -8,6 +8,7 @@
 use crate::basis::work::go_on;
 use crate::light::enclosure::tables::{adjoining, opposite};
 use crate::light::enclosure::wall::{Wall, across};
+use crate::light::quadrature::product;
 
 /// The mirrors: bit k turns axis k round. The same numbers name the parts: in part p light changes
 /// its sign in mirror g when they share an odd number of bits.
@@ -103,22 +104,28 @@ impl Exchange {
     }
 
     /// What each patch gets when each sends out `sent` per area: area times view factor times
-    /// `sent`, summed over all others.
-    pub(super) fn received(&self, sent: &[f64]) -> Vec<f64> {
+    /// `sent`, summed over all others; where that is its own `image` across x, and across y, only
+    /// the parts that are alike there count.
+    pub(super) fn received(&self, sent: &[f64], image: [bool; 2]) -> Vec<f64> {
+        let counts = |part: usize| (0..2).all(|axis| !image[axis] || part >> axis & 1 == 0);
         let n = self.images.len();
-        let mut parts = [(); MIRRORS].map(|()| vec![0.0f32; n]);
+        // One part after the other.
+        let (mut parts, mut got) = (vec![0.0f32; MIRRORS * n], vec![0.0f32; MIRRORS * n]);
         for (i, images) in self.images.iter().enumerate() {
             let mut values = images.map(|image| image.map_or(0.0, |patch| sent[patch]));
             signed_sums(&mut values);
             let share = self.once[i] / MIRRORS as f64;
-            for (part, value) in parts.iter_mut().zip(values) {
-                part[i] = (value * share) as f32;
+            for (part, value) in values.into_iter().enumerate() {
+                parts[part * n + i] = (value * share) as f32;
             }
         }
-        let got: [Vec<f32>; MIRRORS] = std::array::from_fn(|p| self.part(p, &parts[p]));
+        for part in (0..MIRRORS).filter(|part| counts(*part)) {
+            let own = part * n..(part + 1) * n;
+            self.part(part, &parts[own.clone()], &mut got[own]);
+        }
         let mut received = vec![0.0; sent.len()];
         for (i, images) in self.images.iter().enumerate() {
-            let mut values: [f64; MIRRORS] = std::array::from_fn(|p| f64::from(got[p][i]));
+            let mut values: [f64; MIRRORS] = std::array::from_fn(|p| f64::from(got[p * n + i]));
             signed_sums(&mut values);
             for (image, value) in images.iter().zip(values) {
                 if let Some(patch) = image {
@@ -129,22 +136,20 @@ impl Exchange {
         received
     }
 
-    /// One part's matrix times `sent`.
-    fn part(&self, part: usize, sent: &[f32]) -> Vec<f32> {
+    /// Adds one part's matrix times `sent` to what it `got`.
+    fn part(&self, part: usize, sent: &[f32], got: &mut [f32]) {
         let n = self.images.len();
-        let mut got = vec![0.0; n];
         for normal in 0..3 {
             let [from, behind] = [self.begins[normal], self.begins[normal + 1]];
             for row in from..behind {
                 let values = &self.parts[part][row * n..(row + 1) * n];
-                got[row] += product(&values[from..], &sent[from..]);
+                got[row] += product::<8, f32>(&values[from..], &sent[from..]);
                 // The faces behind get as much of this one.
                 let own = sent[row];
                 let theirs = got[behind..].iter_mut().zip(&values[behind..]);
                 theirs.for_each(|(got, value)| *got += own * value);
             }
         }
-        got
     }
 }
 
@@ -169,20 +174,6 @@ fn signed_sums(values: &mut [f64; MIRRORS]) {
             }
         }
     }
-}
-
-/// A dot product in eight lanes, which the compiler turns into vector instructions.
-fn product(a: &[f32], b: &[f32]) -> f32 {
-    let mut lanes = [0.0f32; 8];
-    let (a8, b8) = (a.chunks_exact(8), b.chunks_exact(8));
-    let rest = a8.remainder().iter().zip(b8.remainder());
-    let rest: f32 = rest.map(|(a, b)| a * b).sum();
-    for (a, b) in a8.zip(b8) {
-        for (lane, (a, b)) in lanes.iter_mut().zip(a.iter().zip(b)) {
-            *lane += a * b;
-        }
-    }
-    lanes.iter().sum::<f32>() + rest
 }
 
 /// The parts while they are filled in: for each pair of patches of the eighth, the exchange of one

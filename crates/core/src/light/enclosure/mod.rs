@@ -9,8 +9,10 @@
 
 mod cells;
 mod exchange;
+mod image;
 mod radiosity;
 mod reflected;
+mod straight;
 mod tables;
 mod wall;
 

@@ -4,9 +4,10 @@ use std::ops::Range;
 
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
-use crate::light::enclosure::cells::{Cuts, corner_weights, grid_lines, received};
+use crate::light::enclosure::cells::{corner_weights, grid_lines};
 use crate::light::enclosure::exchange::Exchange;
 use crate::light::enclosure::reflected::Reflected;
+use crate::light::enclosure::straight::Straight;
 use crate::light::enclosure::wall::{Faces, LOOKS, Wall, across};
 use crate::light::facing::Facing;
 
@@ -40,14 +41,6 @@ impl Fineness {
             Self::Careful => 1500.0,
         }
     }
-}
-
-/// What falls straight on the faces of a box.
-struct Straight {
-    /// On each patch, in flux units times mm² / m².
-    source: Vec<f64>,
-    /// The cells of each wall, and what falls on each, in flux units per m².
-    cells: Vec<([Cuts; 2], Vec<f64>)>,
 }
 
 /// A face that glows or is all but black still needs some reflectance to stand in the balance.
@@ -111,16 +104,6 @@ impl Enclosure {
         self.walls.iter().any(|wall| wall.normal() != 2)
     }
 
-    /// Whether left and right send back as much, and front and back.
-    pub(crate) fn sides_alike(&self) -> [bool; 2] {
-        let share = |looks: Facing| {
-            let wall = self.walls.iter().find(|wall| wall.looks == looks);
-            wall.map(|wall| wall.reflectance)
-        };
-        let alike = |(a, b)| share(a) == share(b);
-        [(Facing::Right, Facing::Left), (Facing::Back, Facing::Front)].map(alike)
-    }
-
     /// How many nodes along x and y follow the light that comes back: it is smooth where only
     /// the deck above returns any.
     pub(crate) fn nodes_across(&self) -> [usize; 2] {
@@ -138,7 +121,8 @@ impl Enclosure {
     /// Classical radiosity: Goral, C. M., K. E. Torrance, D. P. Greenberg and B. Battaile: Modeling the
     /// Interaction of Light Between Diffuse Surfaces, SIGGRAPH 1984 (from memory).
     pub fn lit(&self, emitters: &[Emitter], glow: Faces<f64>) -> Reflected<'_> {
-        self.sent_back(&self.straight(emitters), glow, &self.reflectance)
+        let straight = Straight::of(&self.lines, &self.walls, emitters, glow);
+        self.sent_back(&straight, glow, &self.reflectance, None)
     }
 
     /// The same for each of `floors`, the shares that the floor sends back; it must send back some in this
@@ -149,17 +133,19 @@ impl Enclosure {
         glow: Faces<f64>,
         floors: &[f64],
     ) -> Vec<Reflected<'_>> {
-        let straight = self.straight(emitters);
-        let each = floors.iter().map(|share| {
+        let straight = Straight::of(&self.lines, &self.walls, emitters, glow);
+        let mut lit: Vec<Reflected<'_>> = Vec::with_capacity(floors.len());
+        for share in floors {
             let mut reflectance = self.reflectance.clone();
             let floor = self.walls.iter().find(|wall| wall.looks == Facing::Up);
             if let Some(floor) = floor {
                 let patches = self.patches(floor);
                 reflectance[patches].fill(share.max(LEAST_REFLECTANCE));
             }
-            self.sent_back(&straight, glow, &reflectance)
-        });
-        each.collect()
+            let guess = lit.last().map(|last| last.radiosity.as_slice());
+            lit.push(self.sent_back(&straight, glow, &reflectance, guess));
+        }
+        lit
     }
 
     /// The patches of `wall` in the lists of all.
@@ -168,41 +154,14 @@ impl Enclosure {
         wall.first..wall.first + nu * nv
     }
 
-    /// What falls straight on each wall, on the cells that its patches are cut into.
-    fn straight(&self, emitters: &[Emitter]) -> Straight {
-        let mut source = vec![0.0; self.area.len()];
-        let cells = self.walls.iter().map(|wall| {
-            let upright = wall.normal() != 2;
-            let cuts = wall
-                .axes
-                .map(|axis| Cuts::new(&self.lines[axis], axis, upright, emitters));
-            let [us, vs] = &cuts;
-            let mut direct = Vec::with_capacity(us.patch.len() * vs.patch.len());
-            go_on();
-            for (u, column) in us.lines.windows(2).zip(&us.patch) {
-                for (v, row) in vs.lines.windows(2).zip(&vs.patch) {
-                    let sides = [[u[0], u[1]], [v[0], v[1]]];
-                    let flux: f64 = emitters
-                        .iter()
-                        .filter(|emitter| wall.looks != Facing::Down || emitter.shines_up())
-                        .map(|emitter| received(emitter, wall, sides, 0))
-                        .sum();
-                    source[wall.first + column * vs.patches + row] += flux;
-                    direct.push(flux / ((u[1] - u[0]) * (v[1] - v[0])));
-                }
-            }
-            (cuts, direct)
-        });
-        let cells = cells.collect();
-        Straight { source, cells }
-    }
-
-    /// What faces that send back these shares of light, patch by patch, make of it.
+    /// What faces that send back these shares of light, patch by patch, make of it; what they send out is
+    /// sooner found by a good `guess`.
     fn sent_back(
         &self,
         straight: &Straight,
         glow: Faces<f64>,
         reflectance: &[f64],
+        guess: Option<&[f64]>,
     ) -> Reflected<'_> {
         let glow = glow.in_order();
         let own = |wall: &Wall| glow[LOOKS.iter().position(|l| *l == wall.looks).unwrap_or(0)];
@@ -215,7 +174,7 @@ impl Enclosure {
                 *source += own * area;
             }
         }
-        let radiosity = self.balance(&source, reflectance);
+        let radiosity = self.balance(&source, reflectance, straight.image, guess);
         let faces = self.walls.iter().zip(&straight.cells);
         let faces = faces
             .map(|(wall, (cuts, direct))| {
@@ -244,12 +203,19 @@ impl Enclosure {
             area: &self.area,
             radiosity,
             faces,
+            image: straight.image,
         }
     }
 
     /// Solves (A/ρ) b - A F b = `source` by conjugate gradients: the matrix is symmetric by
     /// reciprocity and positive as long as some face absorbs or is open.
-    fn balance(&self, source: &[f64], reflectance: &[f64]) -> Vec<f64> {
+    fn balance(
+        &self,
+        source: &[f64],
+        reflectance: &[f64],
+        image: [bool; 2],
+        guess: Option<&[f64]>,
+    ) -> Vec<f64> {
         let n = self.area.len();
         let own: Vec<f64> = self
             .area
@@ -259,9 +225,9 @@ impl Enclosure {
             .collect();
         let dot = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
         let scaled = |r: &[f64]| -> Vec<f64> { r.iter().zip(&own).map(|(r, o)| r / o).collect() };
-        let mut b = scaled(source);
+        let mut b = guess.map_or_else(|| scaled(source), <[f64]>::to_vec);
         let apply = |x: &[f64]| -> Vec<f64> {
-            let received = self.exchange.received(x);
+            let received = self.exchange.received(x, image);
             let each = own.iter().zip(x).zip(received);
             each.map(|((own, x), received)| own * x - received)
                 .collect()
@@ -330,7 +296,9 @@ mod tests {
             Fineness::Quick,
         );
         // Odd and even numbers of patches along the axes: those on a middle are their own image.
-        let seen = closed.exchange.received(&vec![1.0; closed.area.len()]);
+        let seen = closed
+            .exchange
+            .received(&vec![1.0; closed.area.len()], [false; 2]);
         for (i, (seen, area)) in seen.iter().zip(&closed.area).enumerate() {
             assert!((seen / area - 1.0).abs() < 3e-6, "patch {i}: {seen}");
         }

@@ -3,6 +3,7 @@
 use std::f64::consts::TAU;
 
 use crate::light::angle::angle;
+use crate::light::enclosure::cells::{LANES, row_length};
 use crate::light::enclosure::wall::Wall;
 use crate::light::facing::Facing;
 use crate::light::quadrature::product;
@@ -15,8 +16,11 @@ pub struct Reflected<'a> {
     pub(super) area: &'a [f64],
     /// What each patch sends out, in flux units per m².
     pub(super) radiosity: Vec<f64>,
-    /// The lines of each face along its two axes, and the weights of their crossings.
-    pub(super) faces: Vec<([Vec<f64>; 2], Vec<f64>)>,
+    /// The lines of each face along its two axes, and the weights of their crossings, in rows of
+    /// [`row_length`].
+    pub(super) faces: Vec<([Vec<f64>; 2], Vec<f32>)>,
+    /// Whether it is its own image in a mirror across x, and across y.
+    pub(crate) image: [bool; 2],
 }
 
 impl Reflected<'_> {
@@ -42,43 +46,47 @@ impl Reflected<'_> {
             // On the wall itself the limit just off it is meant.
             let away = away.max(1e-3);
             let from = [point[wall.axes[0]], point[wall.axes[1]]];
-            // Rows are filled first and summed up after: that goes through vector instructions.
+            // Rows are filled first and summed up after, in single precision: that goes through vector
+            // instructions, four corners at once.
             row.clear();
-            row.resize(v.len(), 0.0);
-            let add = |i: usize, row: &[f64], sums: &mut [f64]| {
+            row.resize(row_length(v.len()), 0.0);
+            let add = |i: usize, row: &[f32], sums: &mut [f64]| {
                 let of = i * row.len()..(i + 1) * row.len();
                 for (own, sum) in all.iter().zip(sums) {
-                    *sum += product(&own.faces[face].1[of.clone()], row);
+                    *sum += f64::from(product::<LANES, f32>(&own.faces[face].1[of.clone()], row));
                 }
             };
             let distance = |d: f64| (d * d + away * away).sqrt();
             if normal == 2 {
                 // An element under a level face: x/sx atan(y/sx) + y/sy atan(x/sy) at a corner.
-                let dv: Vec<[f64; 2]> = v
-                    .iter()
-                    .map(|v| [v - from[1], distance(v - from[1])])
-                    .collect();
+                let along = |v: &f64| {
+                    let (y, sy) = (v - from[1], distance(v - from[1]));
+                    [y as f32, sy as f32, (y / sy) as f32]
+                };
+                let mut dv: Vec<[f32; 3]> = v.iter().map(along).collect();
+                dv.resize(row.len(), [1.0; 3]);
                 for (i, u) in u.iter().enumerate() {
                     let x = u - from[0];
                     let sx = distance(x);
-                    let share = x / sx;
-                    for (at, [y, sy]) in row.iter_mut().zip(&dv) {
-                        *at = share * angle(*y, sx) + y / sy * angle(x, *sy);
+                    let [x, sx, of_x] = [x, sx, x / sx].map(|own| own as f32);
+                    for (at, &[y, sy, of_y]) in row.iter_mut().zip(&dv) {
+                        *at = of_x * angle(y, sx) + of_y * angle(x, sy);
                     }
                     add(i, &row, sums);
                 }
             } else {
                 // Beside an upright face at distance a: -a/s atan(y/s), s from a and the height;
                 // what lies below the point's level is not seen.
-                let dv: Vec<[f64; 2]> = v
-                    .iter()
-                    .map(|v| distance((v - from[1]).max(0.0)))
-                    .map(|s| [s, -away / s])
-                    .collect();
+                let up = |v: &f64| {
+                    let s = distance((v - from[1]).max(0.0));
+                    [s as f32, (-away / s) as f32]
+                };
+                let mut dv: Vec<[f32; 2]> = v.iter().map(up).collect();
+                dv.resize(row.len(), [1.0; 2]);
                 for (i, u) in u.iter().enumerate() {
-                    let y = u - from[0];
-                    for (at, [s, share]) in row.iter_mut().zip(&dv) {
-                        *at = share * angle(y, *s);
+                    let y = (u - from[0]) as f32;
+                    for (at, &[s, share]) in row.iter_mut().zip(&dv) {
+                        *at = share * angle(y, s);
                     }
                     add(i, &row, sums);
                 }

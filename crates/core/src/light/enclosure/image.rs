@@ -1,20 +1,26 @@
 //! Whether a bay is its own image in a mirror: half of it tells the light of the other half then.
 
 use crate::light::emitter::{Emitter, Optics};
-use crate::light::enclosure::{Enclosure, Faces};
+use crate::light::enclosure::wall::{Faces, Wall};
+use crate::light::facing::Facing;
 
 /// So far off its image a face still stands for it.
 const APART_MM: f64 = 1e-6;
 
-/// Whether a box of `size_mm` with these `emitters` in it, and faces that `glow`, is its own image in a
-/// mirror across x, and across y.
+/// Whether a box of `size_mm` with these `walls`, these `emitters` in it, and faces that `glow`, is its own
+/// image in a mirror across x, and across y.
 pub(super) fn its_own_image(
-    enclosure: &Enclosure,
     size_mm: [f64; 2],
+    walls: &[Wall],
     emitters: &[Emitter],
     glow: Faces<f64>,
 ) -> [bool; 2] {
-    let walls = enclosure.sides_alike();
+    let share = |looks: Facing| {
+        let wall = walls.iter().find(|wall| wall.looks == looks);
+        wall.map(|wall| wall.reflectance)
+    };
+    let alike = |(a, b)| share(a) == share(b);
+    let walls = [(Facing::Right, Facing::Left), (Facing::Back, Facing::Front)].map(alike);
     let glows = [glow.left == glow.right, glow.front == glow.back];
     // What was measured may send more to one side than to the other.
     let even = |e: &Emitter| !matches!(e.optics, Optics::Measured(_));
@@ -47,7 +53,7 @@ fn edges(emitter: &Emitter) -> [[f64; 2]; 2] {
 mod tests {
     use super::*;
     use crate::light::beam::Beam;
-    use crate::light::enclosure::Fineness;
+    use crate::light::enclosure::wall::{LOOKS, across};
 
     fn lamp(x: [f64; 2], y: [f64; 2], flux: f64) -> Emitter {
         Emitter {
@@ -61,20 +67,18 @@ mod tests {
 
     #[test]
     fn lamps_that_hang_evenly_between_like_sides_are_their_own_image() {
-        let like = |front: f64| {
-            let walls = Faces {
-                floor: 0.1,
-                ceiling: 0.5,
-                left: 0.9,
-                right: 0.9,
-                front,
-                back: 0.9,
+        let like = |front: f64| -> Vec<Wall> {
+            let wall = |looks| Wall {
+                looks,
+                axes: across(looks.normal().0),
+                plane_mm: 0.0,
+                reflectance: if looks == Facing::Back { front } else { 0.9 },
+                first: 0,
             };
-            let glows = Faces::default();
-            Enclosure::new([1200.0, 600.0, 400.0], walls, glows, Fineness::Quick)
+            LOOKS.map(wall).into()
         };
-        let of = |bay: &Enclosure, lamps: &[Emitter]| {
-            its_own_image(bay, [1200.0, 600.0], lamps, Faces::default())
+        let of = |walls: &[Wall], lamps: &[Emitter]| {
+            its_own_image([1200.0, 600.0], walls, lamps, Faces::default())
         };
         let along = [25.0, 1175.0];
         let two = [
