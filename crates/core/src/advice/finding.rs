@@ -1,7 +1,6 @@
 //! What a judgement says: what to do, where, when, by how much and why.
 
-use std::collections::HashMap;
-
+use rustc_hash::FxHashMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -116,19 +115,24 @@ impl Finding {
 /// Gives each of `findings` its own name: what it is about, and a number where that leaves two
 /// alike.
 pub fn name_each(findings: &mut [Finding]) {
-    let mut seen: HashMap<String, u32> = HashMap::new();
+    let mut seen: FxHashMap<String, u32> = FxHashMap::default();
     for finding in findings {
-        let mut about = vec![finding.code.to_owned()];
-        about.extend(
-            finding
-                .bay
-                .as_ref()
-                .map(|bay| format!("{}/{}", bay.place, bay.tier)),
-        );
-        about.extend(finding.place.clone().filter(|_| finding.bay.is_none()));
-        about.extend(finding.sowing.clone());
-        about.push(finding.days.from.to_string());
-        let about = about.join(":");
+        // In one string: a season has thousands.
+        let mut about = String::with_capacity(80);
+        about.push_str(finding.code);
+        let mut add = |parts: &[&str]| {
+            about.push(':');
+            parts.iter().for_each(|part| about.push_str(part));
+        };
+        match (&finding.bay, &finding.place) {
+            (Some(bay), _) => add(&[&bay.place, "/", &bay.tier]),
+            (None, Some(place)) => add(&[place]),
+            (None, None) => {}
+        }
+        if let Some(sowing) = &finding.sowing {
+            add(&[sowing]);
+        }
+        add(&[&finding.days.from.to_string()]);
         let times = seen.entry(about.clone()).or_default();
         *times += 1;
         finding.id = if *times == 1 {

@@ -79,6 +79,7 @@ pub fn assess_lately(
         || both(season, looked),
     );
     let mut room = Vec::with_capacity(looked.len());
+    findings.reserve(looked.iter().map(|(_, found)| found.len()).sum());
     for (on_day, found) in looked {
         room.push(on_day);
         findings.extend(found);

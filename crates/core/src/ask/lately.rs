@@ -6,9 +6,11 @@ use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 use crate::advice;
 use crate::advice::Finding;
 use crate::ask::season::Season;
+use crate::day::fits::Capacity;
 use crate::light::fields::Fields;
 use crate::plan::SoundPlan;
 use crate::season::{HungOtherwise, Outcome, Reckoned};
+use crate::space::decks::Fits;
 
 /// So many plans are remembered.
 const MOST: usize = 4;
@@ -33,6 +35,8 @@ struct Known {
 pub(super) struct OnPlan {
     findings: OnceLock<Vec<Finding>>,
     season: OnceLock<Season>,
+    /// What the room holds, however its lamps hang.
+    capacity: Arc<OnceLock<Capacity>>,
 }
 
 impl OnPlan {
@@ -41,7 +45,10 @@ impl OnPlan {
     }
 
     pub(super) fn season(&self, reckoned: &Reckoned<'_>) -> &Season {
-        self.season.get_or_init(|| Season::of(reckoned))
+        self.season.get_or_init(|| {
+            let fits = || Capacity::of(reckoned.plan, &mut Fits::default());
+            Season::of(reckoned, self.capacity.get_or_init(fits).clone())
+        })
     }
 }
 
@@ -73,7 +80,11 @@ impl Lately {
             same,
         });
         let outcome = Outcome::of(plan, fields, hung);
-        let on_plan = Arc::default();
+        let capacity = before.map(|known| Arc::clone(&known.on_plan.capacity));
+        let on_plan = Arc::new(OnPlan {
+            capacity: capacity.unwrap_or_default(),
+            ..OnPlan::default()
+        });
         self.keep(Arc::new(Known {
             bare,
             heights_mm,

@@ -13,7 +13,6 @@ use crate::season::jobs::Event;
 use crate::season::moves::{Moves, moves};
 use crate::season::{Demand, Reckoned, SeasonDay, days as days_of_season, jobs};
 use crate::site::FirstFrost;
-use crate::space::decks::Fits;
 
 /// The season in outline.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -37,13 +36,13 @@ pub struct Season {
 }
 
 impl Season {
-    /// The whole of what is `reckoned`.
-    pub(super) fn of(reckoned: &Reckoned<'_>) -> Self {
+    /// The whole of what is `reckoned`, of a room of that `capacity`.
+    pub(super) fn of(reckoned: &Reckoned<'_>, capacity: Capacity) -> Self {
         let plan = reckoned.plan;
         let season_days = days_of_season(reckoned, plan.season);
         Self {
             first_frost: plan.site.first_frost_day(),
-            capacity: Capacity::of(plan, &mut Fits::default()),
+            capacity,
             spots: spots_by_sort(plan),
             moves: moves(reckoned),
             fullest: fullest(plan, &season_days),

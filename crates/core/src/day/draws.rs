@@ -92,9 +92,12 @@ pub(super) fn fans_run(
         let carried = fans.any(|fan| fan.by_turns.contains(&stay.bay.tier));
         stay.bay.place == bay.place.id && carried && stay.days.contains(date)
     };
-    let turns = bay.tier.fans.iter().any(|fan| fan.turns);
+    let fans = &bay.tier.fans;
+    let turns = fans.iter().any(|fan| fan.turns);
+    let elsewhere = turns || fans.iter().any(|fan| !fan.by_turns.is_empty());
     let mut stays = reckoned.stays.iter();
-    !standing.is_empty() || stays.any(|stay| turns && indoors(stay) || by_turns(stay))
+    let over = |stay: &Stay<'_>| turns && indoors(stay) || by_turns(stay);
+    !standing.is_empty() || elsewhere && stays.any(over)
 }
 
 /// What all gear of `plan` draws by its labels, with every lamp at its own hours, and the household's things:
