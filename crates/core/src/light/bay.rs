@@ -275,3 +275,34 @@ impl BayField {
         })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::testing::kettle_fen;
+
+    #[test]
+    fn under_another_cover_it_is_as_if_made_for_it() {
+        let part = Footprint {
+            x_mm: [40.0, 320.0],
+            y_mm: [35.0, 575.0],
+        };
+        // Lamps all at one height, and one lower than the others.
+        for lower_mm in [0.0, 60.0] {
+            let plan = kettle_fen(|plan| {
+                plan.places[0].tiers[1].lamps[0].height_mm -= lower_mm;
+            });
+            let bay = plan.places[0].bays(0).nth(1).expect("it has a second tier");
+            let cover = Cover {
+                trays: 0.8,
+                leaves: 0.5,
+            };
+            let light = |field: BayField| field.now(&field.cells(part, (4, 8)), 120.0);
+            let fields = Fields::default();
+            let empty = BayField::new(&bay, Cover::default(), &fields);
+            let covered = light(empty.covered(&bay, cover));
+            assert_eq!(covered, light(BayField::new(&bay, cover, &fields)));
+            assert_ne!(covered, light(empty));
+        }
+    }
+}

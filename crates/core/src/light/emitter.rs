@@ -91,9 +91,8 @@ impl Emitter {
             && beam.exponent() == 1.0
             && gap_mm > 0.0
         {
-            let [x, y] = [self.x_mm, self.y_mm];
-            let exitance = self.flux / ((x[1] - x[0]) * (y[1] - y[0]));
-            // Without a branch within, so that it goes through vector instructions.
+            let ([x, y], exitance) = ([self.x_mm, self.y_mm], self.exitance());
+            // As in `beam_light`, without a branch within, so that it goes through vector instructions.
             for (&(px, py), sum) in each {
                 let (x, y) = ([x[0] - px, x[1] - px], [y[0] - py, y[1] - py]);
                 *sum += exitance * configuration_factor(x, y, gap_mm) * 1e6;
@@ -120,11 +119,17 @@ impl Emitter {
         per_mm2 * 1e6
     }
 
+    /// What each mm² of it sends out.
+    fn exitance(&self) -> f64 {
+        let [x, y] = [self.x_mm, self.y_mm].map(|edges| edges[1] - edges[0]);
+        self.flux / (x * y)
+    }
+
     fn beam_light(&self, beam: &Beam, x: [f64; 2], y: [f64; 2], h: f64, facing: Facing) -> f64 {
         if h <= 0.0 {
             return 0.0;
         }
-        let exitance = self.flux / ((x[1] - x[0]) * (y[1] - y[0]));
+        let exitance = self.exitance();
         match facing {
             Facing::Down => 0.0,
             Facing::Up if beam.exponent() == 1.0 => exitance * configuration_factor(x, y, h),

@@ -130,6 +130,7 @@ fn light_under(lamps: &[Emitter], points: &[(f64, f64)], gap_mm: f64) -> Vec<f64
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::basis::plane::Axis;
     use crate::light::beam::Beam;
     use crate::light::emitter::Optics;
 
@@ -162,5 +163,36 @@ mod tests {
             }
         }
         assert_eq!(falloff.at(0.0)[0], 0.0);
+    }
+
+    #[test]
+    fn many_points_at_once_get_what_each_gets_alone() {
+        let optics = [
+            Optics::Beam(Beam::new(1.0)),
+            Optics::Beam(Beam::new(2.5)),
+            Optics::Tube(Axis::X),
+        ];
+        // The last point lies beside the bay.
+        let points = [(30.0, 40.0), (600.0, 150.0), (1190.0, 300.0), (-60.0, 20.0)];
+        for optics in optics {
+            let lamp = Emitter {
+                x_mm: [35.0, 1185.0],
+                y_mm: [130.0, 170.0],
+                z_mm: 300.0,
+                flux: 57.0,
+                optics,
+            };
+            for gap in [9.0, 80.0, 300.0] {
+                let lamps = [lamp.clone(), lamp.clone()];
+                for (&point, light) in points.iter().zip(light_under(&lamps, &points, gap)) {
+                    let alone = light_at(&lamps, point, 300.0 - gap);
+                    let off = (light - alone).abs();
+                    assert!(
+                        off <= 1e-9 * alone,
+                        "{point:?} under {gap}: {light}, {alone}"
+                    );
+                }
+            }
+        }
     }
 }
