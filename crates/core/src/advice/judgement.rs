@@ -7,16 +7,23 @@ use crate::day::room::RoomView;
 use crate::day::view::BayView;
 use crate::season::Reckoned;
 
+/// What is found on a bay on a date.
+pub(super) type OnBay = fn(&BayView<'_>) -> Option<Finding>;
+/// What is found on a place on a date.
+pub(super) type OnPlace = fn(&PlaceView<'_, '_>) -> Option<Finding>;
+/// What is found on the room as a whole on a date.
+pub(super) type OnRoom = fn(&RoomView<'_>) -> Vec<Finding>;
+
 /// A judgement, by what it looks at.
 #[derive(Clone, Copy)]
 pub(super) enum Judgement {
     /// A bay on a date.
-    Bay(fn(&BayView<'_>) -> Option<Finding>),
+    Bay(OnBay),
     /// A place on a date.
-    Place(fn(&PlaceView<'_, '_>) -> Option<Finding>),
+    Place(OnPlace),
     /// The room as a whole on a date.
     #[expect(dead_code, reason = "none is listed so far")]
-    Room(fn(&RoomView<'_>) -> Vec<Finding>),
+    Room(OnRoom),
     /// The whole plan with the dates of its sowings.
     Plan(fn(&Reckoned<'_>) -> Vec<Finding>),
     /// Each sowing by itself.

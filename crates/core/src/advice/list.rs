@@ -1,7 +1,9 @@
 //! Every judgement, asked in turn.
 
+use std::sync::LazyLock;
+
 use crate::advice::finding::Finding;
-use crate::advice::judgement::Judgement;
+use crate::advice::judgement::{Judgement, OnBay, OnPlace, OnRoom};
 use crate::advice::sowing_view::SowingView;
 use crate::advice::{air, light, power, sowing, space, warmth};
 use crate::day::place::PlaceView;
@@ -9,8 +11,11 @@ use crate::day::room::RoomView;
 use crate::day::view::BayView;
 use crate::season::Reckoned;
 
-/// Each judgement with its topic and its code.
-fn all() -> impl Iterator<Item = (&'static str, &'static str, &'static Judgement)> {
+/// A judgement with its topic and its code.
+type Named<J> = (&'static str, &'static str, J);
+
+/// Each judgement.
+fn all() -> impl Iterator<Item = Named<&'static Judgement>> {
     let topics = [
         ("warmth", warmth::ALL),
         ("light", light::ALL),
@@ -30,12 +35,19 @@ pub fn codes() -> impl Iterator<Item = &'static str> {
     all().map(|(_, code, _)| code)
 }
 
-/// What each judgement tells to `said` by `ask`, the gravest first.
+/// The judgements of which `kind` takes what they look at. They are asked of every bay on every day: nobody
+/// passes over all the others each time.
+fn those<J>(kind: impl Fn(&Judgement) -> Option<J>) -> Vec<Named<J>> {
+    let own = all().filter_map(|(topic, code, judgement)| Some((topic, code, kind(judgement)?)));
+    own.collect()
+}
+
+/// What each of `judgements` tells to `said` by `ask`, the gravest first.
 ///
-/// Nothing is handed back and forth while nothing is found: this is asked of every bay on every day.
-fn judged(ask: impl Fn(&Judgement, &mut dyn FnMut(Finding))) -> Vec<Finding> {
+/// Nothing is handed back and forth while nothing is found.
+fn judged<J>(judgements: &[Named<J>], ask: impl Fn(&J, &mut dyn FnMut(Finding))) -> Vec<Finding> {
     let mut findings = Vec::new();
-    for (topic, code, judgement) in all() {
+    for (topic, code, judgement) in judgements {
         ask(judgement, &mut |finding| {
             findings.push(Finding {
                 code,
@@ -50,10 +62,14 @@ fn judged(ask: impl Fn(&Judgement, &mut dyn FnMut(Finding))) -> Vec<Finding> {
 
 /// All findings on a bay, the gravest first.
 pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
-    judged(|judgement, said| {
-        if let Judgement::Bay(judge) = judgement
-            && let Some(finding) = judge(view)
-        {
+    static OWN: LazyLock<Vec<Named<OnBay>>> = LazyLock::new(|| {
+        those(|judgement| match judgement {
+            Judgement::Bay(judge) => Some(*judge),
+            _ => None,
+        })
+    });
+    judged(&OWN, |judge, said| {
+        if let Some(finding) = judge(view) {
             said(finding);
         }
     })
@@ -61,30 +77,43 @@ pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
 
 /// All findings on a place, the gravest first.
 pub fn on_place(view: &PlaceView<'_, '_>) -> Vec<Finding> {
-    judged(|judgement, said| {
-        if let Judgement::Place(judge) = judgement
-            && let Some(finding) = judge(view)
-        {
+    static OWN: LazyLock<Vec<Named<OnPlace>>> = LazyLock::new(|| {
+        those(|judgement| match judgement {
+            Judgement::Place(judge) => Some(*judge),
+            _ => None,
+        })
+    });
+    judged(&OWN, |judge, said| {
+        if let Some(finding) = judge(view) {
             said(finding);
         }
     })
 }
+
 /// All findings on the room as a whole on a date, the gravest first.
 pub fn on_room(view: &RoomView<'_>) -> Vec<Finding> {
-    judged(|judgement, said| {
-        if let Judgement::Room(judge) = judgement {
-            judge(view).into_iter().for_each(said);
-        }
-    })
+    static OWN: LazyLock<Vec<Named<OnRoom>>> = LazyLock::new(|| {
+        those(|judgement| match judgement {
+            Judgement::Room(judge) => Some(*judge),
+            _ => None,
+        })
+    });
+    judged(&OWN, |judge, said| judge(view).into_iter().for_each(said))
 }
 
 /// All findings on the plan as a whole and on each of its sowings, the gravest first.
 pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
     let plan = reckoned.plan;
-    let mut findings = judged(|judgement, said| {
-        if let Judgement::Plan(judge) = judgement {
-            judge(reckoned).into_iter().for_each(said);
-        }
+    let on_plan = those(|judgement| match judgement {
+        Judgement::Plan(judge) => Some(*judge),
+        _ => None,
+    });
+    let on_sowing = those(|judgement| match judgement {
+        Judgement::Sowing(judge) => Some(*judge),
+        _ => None,
+    });
+    let mut findings = judged(&on_plan, |judge, said| {
+        judge(reckoned).into_iter().for_each(said);
     });
     for (index, sowing) in plan.sowings.iter().enumerate() {
         // Stock that passes through is judged where it stands.
@@ -101,10 +130,8 @@ pub fn on_plan(reckoned: &Reckoned<'_>) -> Vec<Finding> {
             cells: reckoned.cells_of(&sowing.id),
             growing: &reckoned.growing,
         };
-        findings.extend(judged(|judgement, said| {
-            if let Judgement::Sowing(judge) = judgement
-                && let Some(finding) = judge(&view)
-            {
+        findings.extend(judged(&on_sowing, |judge, said| {
+            if let Some(finding) = judge(&view) {
                 said(finding);
             }
         }));

@@ -5,7 +5,7 @@ use jiff::civil::Date;
 use crate::advice::finding::Finding;
 use crate::advice::list;
 use crate::day::detail::Detail;
-use crate::day::place::PlaceView;
+use crate::day::place::{PlaceView, PlaceViews};
 use crate::day::view::{BayView, Looker};
 use crate::plan::patch::patched;
 use crate::plan::{Plan, SoundPlan};
@@ -44,7 +44,7 @@ pub fn place_judged(
 ) -> Option<Finding> {
     let reckoned = reckoned(plan);
     let bays = Looker::new(&reckoned, Detail::Outline).look(0, date);
-    judge(&PlaceView::new(plan, 0, date, &bays))
+    judge(&PlaceViews::default().of(plan, 0, date, &bays))
 }
 
 /// The plan that the finding's first fix makes.

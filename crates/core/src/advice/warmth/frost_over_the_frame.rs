@@ -13,8 +13,11 @@ const LIKELY: f64 = 0.25;
 const TENDER_C: f64 = 3.0;
 
 pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
+    if !view.bay.place.outdoors() {
+        return None;
+    }
     let risk = view.plan.site.frost_risk(view.date);
-    if !view.bay.place.outdoors() || risk <= LIKELY {
+    if risk <= LIKELY {
         return None;
     }
     let tender = view.standing.iter().filter(|s| {
@@ -24,6 +27,7 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
                 .any(|part| view.plan.crop(part.sowing).least_air_c > TENDER_C)
     });
     let trays: Vec<_> = tender.collect();
+    let first = trays.first()?;
     let frost = under_cover(&view.plan.site, view.bay.place, view.date, Weather::Frost);
     let parts = trays.iter().flat_map(|s| &s.parts);
     let least_c = parts
@@ -36,7 +40,6 @@ pub(super) fn judge(view: &BayView<'_>) -> Option<Finding> {
     // Nothing is certain.
     let risk = risk.min(0.99);
     let names: Vec<&str> = trays.iter().map(|s| s.tray.name.as_str()).collect();
-    let first = trays.first()?;
     Some(Finding {
         trays: trays.iter().map(|s| s.tray.id.clone()).collect(),
         ..Finding::of_bay(
