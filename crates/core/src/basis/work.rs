@@ -10,7 +10,7 @@ use std::num::NonZero;
 use std::ops::Range;
 use std::panic::{AssertUnwindSafe, catch_unwind, resume_unwind};
 use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+use std::sync::{Arc, LazyLock, Mutex, MutexGuard, PoisonError};
 
 /// A computation that can be stopped from another thread.
 ///
@@ -106,8 +106,12 @@ impl Stretch {
     }
 }
 
+/// Asked for once: the system reads several files to answer.
+static PROCESSORS: LazyLock<usize> =
+    LazyLock::new(|| std::thread::available_parallelism().map_or(1, NonZero::get));
+
 fn processors() -> usize {
-    std::thread::available_parallelism().map_or(1, NonZero::get)
+    *PROCESSORS
 }
 
 /// `items` in as many stretches as there are processors.
@@ -147,7 +151,6 @@ pub fn side_by_side_with<T: Sync, K, R: Send>(
         .map(|n| Stretch(Mutex::new(begins(n)..begins(n + 1))))
         .collect();
     let take = |own: usize| {
-        CURRENT.with(|work| work.replace(current.clone()));
         let mut kept = begin();
         let (before, after) = stretches.split_at(own);
         let others = || after[1..].iter().chain(before);
@@ -159,18 +162,26 @@ pub fn side_by_side_with<T: Sync, K, R: Send>(
             .map(|i| (i, each(&mut kept, &items[i])))
             .collect::<Vec<_>>()
     };
-    let outcomes: Vec<_> = std::thread::scope(|scope| {
-        let take = &take;
-        let begun: Vec<_> = (0..threads)
-            .map(|own| scope.spawn(move || take(own)))
+    // Whoever asked takes the first stretch: a thread less to begin and to wait for.
+    let mut all: Vec<(usize, R)> = std::thread::scope(|scope| {
+        let (take, current) = (&take, &current);
+        let begun: Vec<_> = (1..threads)
+            .map(|own| {
+                scope.spawn(move || {
+                    CURRENT.with(|work| work.replace(current.clone()));
+                    take(own)
+                })
+            })
             .collect();
-        begun.into_iter().map(|thread| thread.join()).collect()
+        let mut all = take(0);
+        for thread in begun {
+            match thread.join() {
+                Ok(done) => all.extend(done),
+                Err(cause) => resume_unwind(cause),
+            }
+        }
+        all
     });
-    let done = |outcome: Result<Vec<(usize, R)>, _>| match outcome {
-        Ok(done) => done,
-        Err(cause) => resume_unwind(cause),
-    };
-    let mut all: Vec<(usize, R)> = outcomes.into_iter().flat_map(done).collect();
     all.sort_unstable_by_key(|(i, _)| *i);
     all.into_iter().map(|(_, made)| made).collect()
 }

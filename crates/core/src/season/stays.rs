@@ -115,24 +115,28 @@ pub fn spots<'a>(tray: &'a Tray, moments: &TrayMoments) -> Vec<(&'a Stand, DateS
         let Some(days) = moments.days_of(stage) else {
             continue;
         };
-        let own = tray.stands.iter().filter(|stand| stand.stage == stage);
-        let later = own.filter_map(|stand| stand.from);
-        let later = later.filter(|from| days.from < *from && *from <= days.to);
-        let mut starts: Vec<Date> = later.collect();
-        starts.push(days.from);
-        starts.sort();
-        let ends = starts.iter().skip(1).map(|next| plus_days(*next, -1));
-        for (from, to) in starts.iter().zip(ends.chain([days.to])) {
-            let Some(stand) = tray.stand_on(stage, *from) else {
+        let mut next = Some(days.from);
+        while let Some(from) = next {
+            next = next_start(tray, stage, from).filter(|start| *start <= days.to);
+            let to = next.map_or(days.to, |start| plus_days(start, -1));
+            let Some(stand) = tray.stand_on(stage, from) else {
                 continue;
             };
             match spots.last_mut() {
-                Some((last, span)) if last.same_spot(stand) && plus_days(span.to, 1) == *from => {
+                Some((last, span)) if last.same_spot(stand) && plus_days(span.to, 1) == from => {
                     span.to = to;
                 }
-                _ => spots.push((stand, DateSpan { from: *from, to })),
+                _ => spots.push((stand, DateSpan { from, to })),
             }
         }
     }
     spots
+}
+
+/// The first day after `from` on which `tray` is to stand elsewhere in `stage`.
+fn next_start(tray: &Tray, stage: Stage, from: Date) -> Option<Date> {
+    let own = tray.stands.iter().filter(|stand| stand.stage == stage);
+    own.filter_map(|stand| stand.from)
+        .filter(|start| *start > from)
+        .min()
 }
