@@ -12,7 +12,7 @@ use crate::basis::work::{both, go_on, side_by_side_with};
 use crate::day::bay::BayOnDay;
 use crate::day::detail::Detail;
 use crate::day::load;
-use crate::day::place::PlaceView;
+use crate::day::place::PlaceViews;
 use crate::day::room::{RoomOnDay, RoomView};
 use crate::day::view::{BayView, Looker};
 use crate::lamps::choice;
@@ -111,11 +111,13 @@ fn rooms(
     if let [day] = days[..] {
         // One day alone: its places are shared out.
         let views = side_by_side_with(&places, looker, |looker, &index| look(looker, index, day));
-        return vec![room_on(reckoned, day, views, detail)];
+        let own = &mut PlaceViews::default();
+        return vec![room_on((reckoned, own), day, views, detail)];
     }
-    side_by_side_with(&days, looker, |looker, &day| {
+    let begin = || (looker(), PlaceViews::default());
+    side_by_side_with(&days, begin, |(looker, own), &day| {
         let views = places.iter().map(|&index| look(looker, index, day));
-        room_on(reckoned, day, views.collect(), detail)
+        room_on((reckoned, own), day, views.collect(), detail)
     })
 }
 
@@ -127,7 +129,7 @@ fn look<'a>(looker: &mut Looker<'a>, index: usize, day: Date) -> Vec<BayView<'a>
 
 /// The room on `day`, and what is found in it, from the bays of each of its places.
 fn room_on(
-    reckoned: &Reckoned<'_>,
+    (reckoned, of_places): (&Reckoned<'_>, &mut PlaceViews),
     day: Date,
     views: Vec<Vec<BayView<'_>>>,
     detail: &Detail,
@@ -137,7 +139,7 @@ fn room_on(
     let mut places = Vec::with_capacity(views.len());
     for (index, views) in views.into_iter().enumerate() {
         findings.extend(views.iter().flat_map(advice::on_bay));
-        let place = PlaceView::new(reckoned.plan, index, day, &views);
+        let place = of_places.of(reckoned.plan, index, day, &views);
         findings.extend(advice::on_place(&place));
         places.push(place.computed);
         bays.extend(views.into_iter().map(|view| view.computed));

@@ -78,12 +78,12 @@ impl<'a> CellLight<'a> {
         Some(self.reckoned.fields.sill_days(sill, date.year()))
     }
 
-    /// The light on each part of each tray, tray by tray.
+    /// The light on each part of each tray, tray by tray, with the lamps on for `hours`.
     pub(super) fn part_lights(
         &mut self,
         bay: &Bay<'_>,
         standing: &[Standing<'_>],
-        from_above: Option<FromAbove>,
+        (from_above, hours): (Option<FromAbove>, f64),
         date: Date,
     ) -> Vec<PartLight> {
         let days = self.sill_days(bay, date);
@@ -92,31 +92,42 @@ impl<'a> CellLight<'a> {
             return Vec::new();
         }
         let field = self.field(bay, standing);
-        let mut lights = Vec::new();
+        let mut lights = Vec::with_capacity(standing.len());
         for s in standing {
+            let through = let_through(s);
             for part in &s.parts {
                 let cells = field.cells(part.footprint, part.grid);
-                let through = let_through(s);
-                let dimmed = |light: Vec<f64>| light.into_iter().map(|v| v * through).collect();
-                let (ppfd, sent_back) = field.now(&cells, part.canopy_mm);
-                let from_above = from_above.map_or_else(Vec::new, |above| {
+                let (mut ppfd, sent_back) = field.now(&cells, part.canopy_mm);
+                ppfd.iter_mut().for_each(|ppfd| *ppfd *= through);
+                let mut besides = vec![0.0; ppfd.len()];
+                if let Some(above) = from_above {
                     let light = field.let_down(&cells, part.canopy_mm, above.exitance);
-                    let daily = light.into_iter().map(|v| dli_mol_m2_d(v, above.hours));
-                    dimmed(daily.collect())
-                });
-                let daylight = sill.as_ref().map_or_else(Vec::new, |sill| {
+                    let daily = light.iter().map(|&ppfd| dli_mol_m2_d(ppfd, above.hours));
+                    besides
+                        .iter_mut()
+                        .zip(daily)
+                        .for_each(|(sum, dli)| *sum += dli * through);
+                }
+                let from_above = besides.iter().sum();
+                let mut daylight = 0.0;
+                if let Some(sill) = &sill {
                     let points = part.footprint.cells(part.grid.0, part.grid.1);
-                    let daily = points
-                        .into_iter()
-                        .map(|at| sill.mol_m2_d(at, part.canopy_mm));
-                    dimmed(daily.collect())
-                });
+                    for (sum, at) in besides.iter_mut().zip(points) {
+                        let dli = sill.mol_m2_d(at, part.canopy_mm) * through;
+                        *sum += dli;
+                        daylight += dli;
+                    }
+                }
                 lights.push(PartLight {
-                    daylight,
+                    daily: daily(&ppfd, hours, &besides),
                     field: Rc::clone(&field),
-                    ppfd: dimmed(ppfd),
-                    sent_back: dimmed(sent_back),
-                    from_above,
+                    sums: Sums {
+                        sent_back: sent_back * through,
+                        from_above,
+                        daylight,
+                    },
+                    ppfd,
+                    besides,
                 });
             }
         }
@@ -173,33 +184,41 @@ impl CellLight<'_> {
     }
 }
 
-/// The light on a part of a tray.
+/// The light on a part of a tray, cell by cell.
 pub(super) struct PartLight {
     pub(super) field: Rc<BayField>,
     /// PPFD of the bay's own lamps.
     pub(super) ppfd: Vec<f64>,
-    /// What of it walls and decks send back.
-    pub(super) sent_back: Vec<f64>,
-    /// Daily light that falls through the deck above, in mol/m²/d; empty where none does.
-    pub(super) from_above: Vec<f64>,
-    /// Daylight through the pane, in mol/m²/d; empty away from windows.
-    pub(super) daylight: Vec<f64>,
+    /// Daily light with the lamps on for their hours, in mol/m²/d.
+    pub(super) daily: Vec<f64>,
+    /// What of it does not come from the bay's own lamps.
+    pub(super) besides: Vec<f64>,
+    pub(super) sums: Sums,
 }
 
 impl PartLight {
-    /// Daily light cell by cell, with the lamps on for `hours`, in mol/m²/d.
-    pub(super) fn daily(&self, hours: f64) -> Vec<f64> {
-        let own = self.ppfd.iter().map(|&ppfd| dli_mol_m2_d(ppfd, hours));
-        own.zip(self.besides()).map(|(a, b)| a + b).collect()
+    /// Daily light with the lamps on for `hours`, in mol/m²/d.
+    pub(super) fn daily_at(&self, hours: f64) -> Vec<f64> {
+        daily(&self.ppfd, hours, &self.besides)
     }
+}
 
-    /// Daily light that does not come from the bay's own lamps, cell by cell, in mol/m²/d.
-    pub(super) fn besides(&self) -> Vec<f64> {
-        let of = |list: &[f64], i: usize| list.get(i).copied().unwrap_or(0.0);
-        (0..self.ppfd.len())
-            .map(|i| of(&self.from_above, i) + of(&self.daylight, i))
-            .collect()
-    }
+fn daily(ppfd: &[f64], hours: f64, besides: &[f64]) -> Vec<f64> {
+    let own = ppfd.iter().map(|&ppfd| dli_mol_m2_d(ppfd, hours));
+    own.zip(besides)
+        .map(|(own, besides)| own + besides)
+        .collect()
+}
+
+/// Where the light of all cells together comes from.
+#[derive(Debug, Clone, Copy, Default)]
+pub(super) struct Sums {
+    /// What of the PPFD walls and decks send back.
+    pub(super) sent_back: f64,
+    /// Daily light that falls through the deck above, in mol/m²/d.
+    pub(super) from_above: f64,
+    /// Daylight through the pane, in mol/m²/d.
+    pub(super) daylight: f64,
 }
 
 /// Light that the deck above a bay lets down.

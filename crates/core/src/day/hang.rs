@@ -125,7 +125,7 @@ fn ahead(
                 through,
             }),
             besides: match besides {
-                Besides::Each(lights) => lights[i].besides(),
+                Besides::Each(lights) => lights[i].besides.clone(),
                 Besides::Mean(0.0) => Vec::new(),
                 Besides::Mean(daily) => vec![*daily; count],
             },
@@ -196,7 +196,7 @@ fn as_they_are(
         .filter(|((_, part), _)| part.is_growing())
         .map(|((_, part), light)| {
             let band = part.light_band(plan, date);
-            Outcome::of(&light.ppfd, setting.hours_h, &light.besides(), &band)
+            Outcome::of(&light.ppfd, setting.hours_h, &light.besides, &band)
         })
         .sum();
     let faces = bay.tier.lamps.iter().map(|lamp| lamp.height_mm);
@@ -257,7 +257,7 @@ pub(super) fn hang(
 ) -> Option<Hang> {
     let plan = reckoned.plan;
     let field = part_lights.first().map(|light| Rc::clone(&light.field))?;
-    let beside: Vec<f64> = part_lights.iter().flat_map(PartLight::besides).collect();
+    let beside: Vec<f64> = part_lights.iter().flat_map(|l| l.besides.clone()).collect();
     let besides = Besides::Mean(Spread::of(&beside).mean);
     let each = Besides::Each(part_lights);
     let here = ahead(plan, bay, date, &field, standing, &each)?;
@@ -298,7 +298,7 @@ pub(super) fn hang(
         let lights = parts(standing).zip(part_lights);
         let growing = lights.filter(|((_, part), _)| part.is_growing());
         let daily: Vec<f64> = growing
-            .flat_map(|(_, l)| l.daily(setting.hours_h))
+            .flat_map(|(_, l)| l.daily_at(setting.hours_h))
             .collect();
         Spread::of(&daily)
     };

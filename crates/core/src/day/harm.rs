@@ -55,12 +55,12 @@ impl Harmed {
                 }
                 of += light.ppfd.len();
                 let bleaches_over = bleaches_over_umol_m2_s(part.dates.days_up(date).unwrap_or(0));
-                let daily = light.daily(hours);
+                let daily = &light.daily;
                 let half_round = daily.iter().zip(daily.iter().rev());
                 turned += half_round
                     .filter(|(here, there)| (*here + *there) / 2.0 < STRETCHES_UNDER_MOL_M2_D)
                     .count();
-                for (k, (&ppfd, &dli)) in light.ppfd.iter().zip(&daily).enumerate() {
+                for (k, (&ppfd, &dli)) in light.ppfd.iter().zip(daily).enumerate() {
                     let harmed = match harm {
                         Harm::Stretched => dli < STRETCHES_UNDER_MOL_M2_D,
                         Harm::Bleached => hours > 0.0 && ppfd > bleaches_over,

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use crate::basis::plane::Footprint;
 use crate::basis::units::{Quantity, dli_mol_m2_d, ppfd_umol_m2_s};
 use crate::basis::words::{Why, say};
-use crate::day::cell_light::PartLight;
+use crate::day::cell_light::{PartLight, Sums};
 use crate::day::measures::{Band, Cell, Measures};
 use crate::day::standing;
 use crate::day::standing::{Standing, burns, hour_limits, tallest_leaves};
@@ -80,17 +80,12 @@ impl BayLight {
         let lowest_face = bay.lowest_overhead_mm();
         let gap_mm = lowest_face - tallest_leaves(standing).map_or(0.0, |(_, part)| part.canopy_mm);
         let target = shared_target(trays);
-        let sent_back: Vec<f64> = part_lights
-            .iter()
-            .flat_map(|l| l.sent_back.clone())
-            .collect();
-        let all = |of: fn(&PartLight) -> Vec<f64>| -> Vec<f64> {
-            part_lights.iter().flat_map(of).collect()
+        let mean = |of: fn(&Sums) -> f64| {
+            part_lights.iter().map(|l| of(&l.sums)).sum::<f64>() / values.len().max(1) as f64
         };
-        let beside = all(PartLight::besides);
-        let besides = Spread::of(&beside).mean;
-        let from_above_mol_m2_d = Spread::of(&all(|l| l.from_above.clone())).mean;
-        let daylight_mol_m2_d = Spread::of(&all(|l| l.daylight.clone())).mean;
+        let from_above_mol_m2_d = mean(|sums| sums.from_above);
+        let daylight_mol_m2_d = mean(|sums| sums.daylight);
+        let besides = from_above_mol_m2_d + daylight_mol_m2_d;
         let daily: Vec<f64> = parts().flat_map(PartOnDay::dli).copied().collect();
         let dli = Spread::of(&daily);
         let lux = lux_per_umol_m2_s(&bay.tier.lamps);
@@ -99,7 +94,7 @@ impl BayLight {
             .filter(|((_, part), _)| part.is_growing())
             .map(|((_, part), light)| {
                 let band = part.light_band(plan, date);
-                Outcome::of(&light.ppfd, hours, &light.besides(), &band)
+                Outcome::of(&light.ppfd, hours, &light.besides, &band)
             })
             .sum::<Outcome>()
             .shares();
@@ -112,7 +107,7 @@ impl BayLight {
         Self {
             ppfd: ppfd.into(),
             dli: dli.into(),
-            sent_back: Spread::of(&sent_back).mean,
+            sent_back: mean(|sums| sums.sent_back),
             from_above_mol_m2_d,
             daylight_mol_m2_d,
             daylight_enough_from: detailed
@@ -219,9 +214,12 @@ fn cell_with(light: f64, trays: &[TrayOnDay], of: fn(&PartOnDay) -> &[f64]) -> C
                 x_mm: part.x_mm,
                 y_mm: part.y_mm,
             };
-            let (x_mm, y_mm) = footprint.cells(part.columns, part.rows)[index];
-            let tray = tray.tray.clone();
-            Some(Cell { tray, x_mm, y_mm })
+            let [columns, rows] = footprint.lines(part.columns, part.rows);
+            Some(Cell {
+                tray: tray.tray.clone(),
+                x_mm: columns[index % columns.len()],
+                y_mm: rows[index / columns.len()],
+            })
         })
         .expect("the value was found in one of these cells")
 }

@@ -1,6 +1,7 @@
 //! A place on a date: its bays together, what it carries, and how it stands in the room.
 
 use jiff::civil::Date;
+use rustc_hash::FxHashMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -52,14 +53,47 @@ pub struct PlaceView<'a, 'b> {
     pub computed: PlaceOnDay,
 }
 
-impl<'a, 'b> PlaceView<'a, 'b> {
-    /// Place `index` of `plan` with the view of each of its bays.
-    pub fn new(plan: &'a SoundPlan, index: usize, date: Date, bays: &'b [BayView<'a>]) -> Self {
+/// The places of a plan, keeping what does not change from one day to the next.
+#[derive(Debug, Default)]
+pub struct PlaceViews {
+    /// By the place in the plan and how it is set: with nothing in it.
+    empty: FxHashMap<(usize, usize), PlaceOnDay>,
+}
+
+impl PlaceViews {
+    /// Place `index` of `plan` on `date` with the view of each of its bays.
+    pub fn of<'a, 'b>(
+        &mut self,
+        plan: &'a SoundPlan,
+        index: usize,
+        date: Date,
+        bays: &'b [BayView<'a>],
+    ) -> PlaceView<'a, 'b> {
         let place = plan.place_on(index, date);
         let standing: Vec<_> = bays.iter().map(|bay| &bay.standing[..]).collect();
-        let computed = PlaceOnDay {
+        let key = (index, plan.setting_on(index, date));
+        let empty = self.empty.entry(key);
+        let empty = empty.or_insert_with(|| PlaceOnDay::empty(plan, index, place));
+        PlaceView {
+            plan,
+            place,
+            index,
+            date,
+            bays,
+            computed: PlaceOnDay {
+                load: PlaceLoad::of(place, &standing),
+                ..empty.clone()
+            },
+        }
+    }
+}
+
+impl PlaceOnDay {
+    /// `place`, which is `plan`'s at `index`, with nothing in it.
+    fn empty(plan: &SoundPlan, index: usize, place: &Place) -> Self {
+        Self {
             place: place.id.clone(),
-            load: PlaceLoad::of(place, &standing),
+            load: PlaceLoad::of(place, &[]),
             outer_mm: place.outer_mm(),
             least_mm: least_mm(plan, index, place),
             pitch_mm: place.pitch_mm(),
@@ -67,14 +101,6 @@ impl<'a, 'b> PlaceView<'a, 'b> {
             outline: floor::outline(place),
             standing_area: floor::standing_area(place),
             free_in_front_mm: floor::free_in_front_mm(place, &plan.room, &plan.places),
-        };
-        Self {
-            plan,
-            place,
-            index,
-            date,
-            bays,
-            computed,
         }
     }
 }

@@ -85,6 +85,8 @@ pub struct Here<'a> {
     pub around: &'a Air,
     /// The closed air that the bay is in.
     pub closed: Option<&'a ClosedAir>,
+    /// Whether its lists are wanted.
+    pub detailed: bool,
 }
 
 impl Here<'_> {
@@ -139,10 +141,9 @@ impl Here<'_> {
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
                 outcome: Outcome::of(crop, &curve, day.root_zone_c()),
-                by_temperature: Some(if own.coming_up {
-                    curve.by_temperature()
-                } else {
-                    Vec::new()
+                by_temperature: self.detailed.then(|| {
+                    let wanted = own.coming_up.then(|| curve.by_temperature());
+                    wanted.unwrap_or_default()
                 }),
                 shows: part.dates.shows(),
             }
@@ -205,11 +206,8 @@ impl TrayRoots {
         days.map(|days| plus_days(from, days.floor() as i32))
     }
 
-    /// Without its lists, which are for its own sheet: every bay's would swell the answer.
+    /// Without its hours, which are for its own sheet: every bay's would swell the answer.
     pub(crate) fn in_outline(&mut self) {
         self.day.hours = None;
-        for sown in &mut self.sown {
-            sown.by_temperature = None;
-        }
     }
 }

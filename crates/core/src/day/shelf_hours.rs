@@ -27,9 +27,9 @@ impl<'a> Looker<'a> {
         let lit = scenes.filter(|scene| scene.lit_h > 0.0 && !scene.bay.tier.lamps.is_empty());
         lit.filter_map(|scene| {
             let (bay, standing) = (&scene.bay, &scene.standing[..]);
-            let lights = self
-                .light
-                .part_lights(bay, standing, scene.from_above, date);
+            let lights =
+                self.light
+                    .part_lights(bay, standing, (scene.from_above, scene.lit_h), date);
             let (now, each) = by_hours(self.reckoned, bay, date, standing, &lights)?;
             Some(ShelfHours {
                 bay: scene.bay,

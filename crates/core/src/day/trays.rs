@@ -130,12 +130,11 @@ impl PartOnDay {
     }
 }
 
-/// The trays of `standing`, with the light on each part while the lamps burn for `hours`.
+/// The trays of `standing`, with the light on each part.
 pub(super) fn trays(
     plan: &SoundPlan,
     standing: &[Standing<'_>],
     part_lights: &[PartLight],
-    hours: f64,
     date: Date,
 ) -> Vec<TrayOnDay> {
     let mut lights = part_lights.iter();
@@ -160,7 +159,7 @@ pub(super) fn trays(
                     rows,
                     cells: Some(CellFigures {
                         ppfd: light.map_or_else(Vec::new, |l| l.ppfd.clone()),
-                        dli: light.map_or_else(Vec::new, |l| l.daily(hours)),
+                        dli: light.map_or_else(Vec::new, |l| l.daily.clone()),
                     }),
                     target: Band {
                         low: crop.dli_low_mol_m2_d,

@@ -1,5 +1,6 @@
 //! Looking at bays date by date, step by step: who stands there, what reaches them, what comes of it.
 
+use std::cell::OnceCell;
 use std::sync::Arc;
 
 use jiff::civil::Date;
@@ -56,14 +57,17 @@ pub struct BayView<'a> {
     pub around: Air,
     /// The closed air that the bay shares; `None` in the open, and while nothing germinates there.
     pub closed: Option<Arc<ClosedAir>>,
+    /// See [`Self::air`]: reckoned when somebody asks.
+    air: OnceCell<BayAir>,
     /// What was computed.
     pub computed: BayOnDay,
 }
 
 impl BayView<'_> {
     /// The air over the trays.
-    pub fn air(&self) -> BayAir {
-        bay_air(&self.bay, &self.around, self.closed.as_deref())
+    pub fn air(&self) -> &BayAir {
+        let reckon = || bay_air(&self.bay, &self.around, self.closed.as_deref());
+        self.air.get_or_init(reckon)
     }
 
     /// Whether light falls here on the day, from lamps or from elsewhere.
@@ -105,10 +109,8 @@ impl BayView<'_> {
     /// What an open tray drinks in this air, with nothing that warms it.
     pub fn water_in_air(&self, s: &Standing<'_>) -> TrayWater {
         let (wetness, air) = (Mix::default().wetness, self.air());
-        TrayWater::of(
-            s.format,
-            evaporation_kg_m2_d(air.vpd_kpa, wetness, air.over_deck_m_s),
-        )
+        let gives = evaporation_kg_m2_d(air.vpd_kpa, wetness, air.over_deck_m_s);
+        TrayWater::of(s.format, gives)
     }
 
     /// On a sill: the day of the year from which daylight alone is enough; `None` when it never is.
@@ -125,7 +127,8 @@ impl BayView<'_> {
     /// The fans that would stir the leaves at the far end; empty where they are stirred.
     pub fn fans(&self) -> Vec<FanChoice> {
         let closed = self.closed.is_some();
-        self.air().with_fans(self.plan, &self.bay, closed).fans
+        let air = self.air().clone();
+        air.with_fans(self.plan, &self.bay, closed).fans
     }
 
     /// When the lamps had best go on for the hours that they burn now.
@@ -266,8 +269,8 @@ impl<'a> Looker<'a> {
         // 1. The light on each cell, and on all of them.
         let lights = self
             .light
-            .part_lights(bay, standing, scene.from_above, date);
-        let mut trays = trays(plan, standing, &lights, scene.lit_h, date);
+            .part_lights(bay, standing, (scene.from_above, scene.lit_h), date);
+        let mut trays = trays(plan, standing, &lights, date);
         let light = (!lights.is_empty())
             .then(|| BayLight::of(reckoned, bay, date, standing, &trays, &lights, detailed));
         // 2. The warmth and water of each root zone.
@@ -286,6 +289,7 @@ impl<'a> Looker<'a> {
             ppfd: &ppfd,
             around: &around,
             closed: scene.closed.as_deref(),
+            detailed,
         };
         let whose = self.whose(&scene);
         let mut roots = here.trays(whose);
@@ -338,6 +342,7 @@ impl<'a> Looker<'a> {
             harmed,
             around,
             closed: scene.closed,
+            air: OnceCell::new(),
             computed,
         }
     }
@@ -384,9 +389,8 @@ impl<'a> Looker<'a> {
         let harms = |day: &Date| {
             let standing = standing_in(self.reckoned, &scene.bay, *day);
             let lit_h = self.lit_h(&scene.bay, &standing);
-            let lights = self
-                .light
-                .part_lights(&scene.bay, &standing, scene.from_above, *day);
+            let lit = (scene.from_above, lit_h);
+            let lights = self.light.part_lights(&scene.bay, &standing, lit, *day);
             Harmed::find(harm, &standing, &lights, lit_h, *day).is_some()
         };
         let days = (1..=DAYS_AHEAD).map(|n| plus_days(scene.date, n));

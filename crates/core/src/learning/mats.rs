@@ -127,6 +127,7 @@ fn on_mat(
             ppfd: &[],
             around: &around,
             closed: closed.as_ref(),
+            detailed: false,
         };
         let roots = here.trays(Whose::ComingUp).into_iter();
         let day = roots

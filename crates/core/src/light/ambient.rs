@@ -140,14 +140,37 @@ impl Ambient {
     pub fn at(&self, places: &Places, z_mm: f64, lamps_mm: f64) -> Vec<f64> {
         let level = self.level(z_mm, lamps_mm);
         let (nx, ny) = (self.x.at.len(), self.y.at.len());
-        let rows = places.rows.chunks_exact(ny).flat_map(|of_y| {
+        let columns = places.columns.chunks_exact(nx);
+        let mut row = vec![0.0; nx];
+        let mut light = Vec::with_capacity(columns.len() * places.rows.len() / ny);
+        for of_y in places.rows.chunks_exact(ny) {
             // At each node along x first.
-            let nodes = level.chunks_exact(ny);
-            let row: Vec<f64> = nodes.map(|node| product::<4, f64>(of_y, node)).collect();
-            let columns = places.columns.chunks_exact(nx);
-            columns.map(move |of_x| product::<4, f64>(of_x, &row).max(0.0))
-        });
-        rows.collect()
+            for (at, nodes) in row.iter_mut().zip(level.chunks_exact(ny)) {
+                *at = product::<4, f64>(of_y, nodes);
+            }
+            let columns = columns.clone();
+            light.extend(columns.map(|of_x| product::<4, f64>(of_x, &row).max(0.0)));
+        }
+        light
+    }
+
+    /// The same for lamps that hang at `lamps_mm` alone: quicker to read.
+    pub fn under(&self, lamps_mm: f64) -> Self {
+        let one = self.levels.at.len() * self.across();
+        let mut values = vec![0.0; one];
+        let heights = self.lamps.weights(lamps_mm);
+        for (weight, own) in heights.into_iter().zip(self.values.chunks_exact(one)) {
+            let each = values.iter_mut().zip(own);
+            each.for_each(|(sum, value)| *sum += weight * value);
+        }
+        Self {
+            size_mm: self.size_mm,
+            x: self.x.clone(),
+            y: self.y.clone(),
+            levels: self.levels.clone(),
+            lamps: Nodes::new(lamps_mm, lamps_mm, 1),
+            values,
+        }
     }
 
     /// The nodes of one level.

@@ -3,7 +3,7 @@
 use crate::basis::learned::Learned;
 use crate::basis::plane::Footprint;
 use crate::light::fields::{
-    BoxKey, CellField, CellKey, FLOORS, Fields, Key, Level, fingerprint, open, over,
+    BoxKey, CellField, CellKey, Fields, Key, Level, fingerprint, floors, open, over,
 };
 use std::sync::Arc;
 
@@ -93,8 +93,8 @@ pub struct BayField {
     sent_back: Ambient,
     /// The same of each unit that the deck above sends down; `None` where it lets nothing through.
     from_above: Option<Ambient>,
-    /// What comes back with the lamps where they hang, when their heights differ.
-    uneven: Option<Ambient>,
+    /// The same with the lamps where they hang, and the height of the lowest.
+    as_hung: (Ambient, f64),
 }
 
 /// A bay's lamps as they hang, whatever lies on its deck.
@@ -104,7 +104,7 @@ struct Lamps {
     level: Arc<Level>,
     /// The height that all lamps share; `None` while they hang at different ones.
     level_mm: Option<f64>,
-    /// What comes back over each of [`FLOORS`] with the lamps where they hang, when their heights differ.
+    /// What comes back over each of [`floors`] with the lamps where they hang, when their heights differ.
     uneven: Option<Vec<Ambient>>,
 }
 
@@ -149,7 +149,7 @@ impl BayField {
             let as_hung = |_| emitters.clone();
             let none = Faces::default();
             let enclosure = fields.enclosure(box_.any_floor());
-            Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &FLOORS.at)
+            Ambient::over_floors(&enclosure, level.size_mm, &one, as_hung, none, &floors())
         });
         let lamps = Arc::new(Lamps {
             emitters,
@@ -169,14 +169,24 @@ impl BayField {
     /// The field of `lamps` over a deck that sends back `floor` of its light.
     fn over(lamps: Arc<Lamps>, floor: f64) -> Self {
         let level = &lamps.level;
+        let sent_back = over(floor, &level.sent_back);
+        let faces = lamps.emitters.iter().map(|e| e.z_mm);
+        let lowest = faces.fold(level.size_mm[2], f64::min);
+        let as_hung = match (&lamps.uneven, lamps.level_mm) {
+            (Some(uneven), _) => (over(floor, uneven), lowest),
+            (None, level_mm) => {
+                let height_mm = level_mm.unwrap_or(lowest);
+                (sent_back.under(height_mm), height_mm)
+            }
+        };
         Self {
-            sent_back: over(floor, &level.sent_back),
+            sent_back,
+            as_hung,
             from_above: (!level.let_down.is_empty()).then(|| over(floor, &level.let_down)),
             name: FieldName {
                 level: level.name,
                 floor,
             },
-            uneven: lamps.uneven.as_deref().map(|each| over(floor, each)),
             lamps,
         }
     }
@@ -221,11 +231,11 @@ impl BayField {
         light
     }
 
-    /// PPFD on each cell at `canopy_mm` with the lamps where they hang, and the part of it that
-    /// walls and decks send back, in µmol/m²/s.
-    pub fn now(&self, cells: &CellField, canopy_mm: f64) -> (Vec<f64>, Vec<f64>) {
-        let (ambient, height_mm) = self.as_hung();
-        let back = ambient.at(&cells.places, canopy_mm.min(height_mm), height_mm);
+    /// PPFD on each cell at `canopy_mm` with the lamps where they hang, and what of the sum of all walls and
+    /// decks send back, in µmol/m²/s.
+    pub fn now(&self, cells: &CellField, canopy_mm: f64) -> (Vec<f64>, f64) {
+        let (ambient, height_mm) = &self.as_hung;
+        let back = ambient.at(&cells.places, canopy_mm.min(*height_mm), *height_mm);
         let mut light = match self.lamps.level_mm {
             Some(height_mm) => cells.falloff.at(height_mm - canopy_mm),
             None => {
@@ -237,16 +247,7 @@ impl BayField {
         for (sum, back) in light.iter_mut().zip(&back) {
             *sum += back;
         }
-        (light, back)
-    }
-
-    fn as_hung(&self) -> (&Ambient, f64) {
-        let faces = self.lamps.emitters.iter().map(|e| e.z_mm);
-        let lowest = faces.fold(self.lamps.level.size_mm[2], f64::min);
-        match (&self.uneven, self.lamps.level_mm) {
-            (Some(uneven), _) => (uneven, lowest),
-            (None, level_mm) => (&self.sent_back, level_mm.unwrap_or(lowest)),
-        }
+        (light, back.iter().sum())
     }
 
     /// The mean of the light on the deck, in µmol/m²/s: what a wire deck may let down.
@@ -257,8 +258,8 @@ impl BayField {
             y_mm: [0.0, self.lamps.level.size_mm[1]],
         };
         let points = deck.cells(GRID.0, GRID.1);
-        let (ambient, height_mm) = self.as_hung();
-        let back = ambient.at(&ambient.places(&deck, GRID), 0.0, height_mm);
+        let (ambient, height_mm) = &self.as_hung;
+        let back = ambient.at(&ambient.places(&deck, GRID), 0.0, *height_mm);
         let direct = points
             .iter()
             .map(|&point| light_at(&self.lamps.emitters, point, 0.0));

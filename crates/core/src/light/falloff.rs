@@ -4,6 +4,7 @@ use std::sync::{Arc, OnceLock};
 
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
+use crate::light::exponential::exponential;
 use crate::light::facing::Facing;
 
 /// Mean, least and greatest light over a set of points.
@@ -112,7 +113,7 @@ impl Falloff {
         let each = before.iter().zip(here).zip(after);
         each.map(|((&a, &b), &c)| {
             let [a, b, c] = [a, b, c].map(f64::from);
-            (b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0).exp()
+            exponential(b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0)
         })
         .collect()
     }

@@ -41,19 +41,38 @@ pub(super) struct BoxKey {
     pub(super) wires_above: bool,
 }
 
-/// The shares that a floor may send back for which light is reckoned; between them runs a polynomial,
-/// which is within 0.3 % of the light between foil walls and 0.1 % in an open bay.
-pub(super) static FLOORS: LazyLock<Nodes> = LazyLock::new(|| Nodes::new(0.04, 0.64, 4));
+/// The floors over which light is reckoned, by [`to_and_fro`]; between them runs a polynomial, which is
+/// within 0.3 % of the light between foil walls and 0.1 % in an open bay.
+static FLOORS: LazyLock<Nodes> =
+    LazyLock::new(|| Nodes::new(to_and_fro(FLOOR[0]), to_and_fro(FLOOR[1]), 3));
 
-/// What comes back over a floor that sends back `floor`, of what does over each of [`FLOORS`].
-pub(super) fn over(floor: f64, all: &[Ambient]) -> Ambient {
-    Ambient::of_several(all, &FLOORS.weights(floor))
+/// The least and the most that a floor may send back.
+const FLOOR: [f64; 2] = [0.04, 0.64];
+
+/// How much of what a floor sends up comes down on it again, about: most between foil, little in the open.
+const COMES_DOWN: f64 = 0.5;
+
+/// What goes to and fro over a floor that sends back `share`: the light over it grows nearly evenly with
+/// that.
+fn to_and_fro(share: f64) -> f64 {
+    share / (1.0 - COMES_DOWN * share)
+}
+
+/// The shares that the floors send back over which light is reckoned.
+pub(super) fn floors() -> Vec<f64> {
+    let share = |t: &f64| t / (1.0 + COMES_DOWN * t);
+    FLOORS.at.iter().map(share).collect()
+}
+
+/// What comes back over a floor that sends back `share`, of what does over each of [`floors`].
+pub(super) fn over(share: f64, all: &[Ambient]) -> Ambient {
+    Ambient::of_several(all, &FLOORS.weights(to_and_fro(share)))
 }
 
 impl BoxKey {
     /// The same whatever the floor sends back.
     pub(super) fn any_floor(mut self) -> Self {
-        self.reflectance.floor = FLOORS.at[0];
+        self.reflectance.floor = FLOOR[0];
         self
     }
 
@@ -85,7 +104,7 @@ pub(super) struct Level {
     pub(super) size_mm: [f64; 3],
     /// Its lamps, all in one plane.
     pub(super) emitters: Arc<[Emitter]>,
-    /// What comes back over each of [`FLOORS`].
+    /// What comes back over each of [`floors`].
     pub(super) sent_back: Vec<Ambient>,
     /// What reaches a level surface of each unit that the deck above sends down; empty where
     /// it lets nothing through.
@@ -211,14 +230,15 @@ impl Level {
             enclosure.height_nodes(),
         );
         let hung = |height_mm| at_height(emitters, height_mm);
-        let sent_back = Ambient::over_floors(&enclosure, size_mm, &heights, hung, none, &FLOORS.at);
+        let floors = floors();
+        let sent_back = Ambient::over_floors(&enclosure, size_mm, &heights, hung, none, &floors);
         let let_down = if key.box_.wires_above {
             let unit = Faces {
                 ceiling: 1.0,
                 ..none
             };
             let top = Nodes::new(size_mm[2], size_mm[2], 1);
-            Ambient::over_floors(&enclosure, size_mm, &top, |_| Vec::new(), unit, &FLOORS.at)
+            Ambient::over_floors(&enclosure, size_mm, &top, |_| Vec::new(), unit, &floors)
         } else {
             Vec::new()
         };
@@ -275,7 +295,8 @@ mod tests {
             let one = Nodes::new(300.0, 300.0, 1);
             let hung = |_| lamps.to_vec();
             let none = Faces::default();
-            let each = Ambient::over_floors(&bay, size_mm, &one, hung, none, &FLOORS.at);
+            let floors = floors();
+            let each = Ambient::over_floors(&bay, size_mm, &one, hung, none, &floors);
             let mut worst: f64 = 0.0;
             for floor in [0.06, 0.1, 0.2, 0.3, 0.41, 0.55, 0.6] {
                 let exact = Ambient::over_floors(&bay, size_mm, &one, hung, none, &[floor]);

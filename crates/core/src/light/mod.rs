@@ -13,6 +13,7 @@ pub mod daylight;
 pub mod emitter;
 pub mod enclosure;
 pub mod eulumdat;
+mod exponential;
 pub mod facing;
 pub mod falloff;
 pub mod field_name;

@@ -7,7 +7,7 @@ use crate::crops::Crop;
 use crate::growth::Air;
 use crate::growth::pace::{by_light, by_warmth, growing_days};
 use crate::plan::{SoundPlan, Sowing, Stage, Stand, Tray};
-use crate::room::BayRef;
+use crate::room::{Bay, BayRef};
 use crate::season::airs::Airs;
 use crate::season::pace::Pace;
 use crate::season::spot_light::{Spot, SpotLights};
@@ -44,24 +44,15 @@ impl<'a> Paces<'a> {
         airs: &mut Airs<'_>,
     ) -> Self {
         let crop = plan.crop(sowing);
-        // Half way from coming up to planting out, in an ordinary year.
-        let half_grown = (growing_days(crop) / 2.0).round() as i32 + crop.hardening_days;
-        let date = plus_days(
-            plan.usually_out(sowing, crop),
-            sowing.shift_days - half_grown,
-        );
-        // Trays in one bay have much the same.
-        let mut here: Vec<(&BayRef, f64, Air)> = Vec::new();
-        for tray in plan.trays_of(&sowing.id) {
-            let Some(stand) = tray.stand_in(Stage::Grow) else {
-                continue;
-            };
-            if here.iter().any(|(bay, ..)| **bay == stand.bay) {
-                continue;
-            }
-            let dli = light_there(plan, sowing, tray, stand, date, lights);
-            here.push((&stand.bay, dli, airs.there(&stand.bay, date)));
-        }
+        let date = half_grown_on(plan, sowing);
+        let here = grows_at(plan, sowing).into_iter().map(|(tray, stand)| {
+            let there = spot(plan, sowing, (tray, stand), date, lights);
+            let dli = there.map_or(0.0, |(spot, bay, daylight)| {
+                lights.by_lamps(spot, &bay, daylight) + daylight
+            });
+            (&stand.bay, dli, airs.there(&stand.bay, date))
+        });
+        let here: Vec<(&BayRef, f64, Air)> = here.collect();
         let mean = |of: &dyn Fn(&(&BayRef, f64, Air)) -> f64| {
             let all: Vec<f64> = here.iter().map(of).collect();
             (!all.is_empty()).then(|| all.iter().sum::<f64>() / all.len() as f64)
@@ -92,18 +83,39 @@ fn rate(crop: &Crop, dli: Option<f64>, air: Air) -> f64 {
     (by_light * by_warmth(crop, air)).clamp(RATES[0], RATES[1])
 }
 
-/// The mean daily light where `tray` grows at `stand`, with the daylight of `date`.
-fn light_there(
-    plan: &SoundPlan,
-    sowing: &Sowing,
-    tray: &Tray,
-    stand: &Stand,
+/// Half way from coming up to planting out, in an ordinary year.
+fn half_grown_on(plan: &SoundPlan, sowing: &Sowing) -> Date {
+    let crop = plan.crop(sowing);
+    let half_grown = (growing_days(crop) / 2.0).round() as i32 + crop.hardening_days;
+    plus_days(
+        plan.usually_out(sowing, crop),
+        sowing.shift_days - half_grown,
+    )
+}
+
+/// Where trays of `sowing` grow on, one in each bay: all in one have much the same.
+fn grows_at<'a>(plan: &'a SoundPlan, sowing: &Sowing) -> Vec<(&'a Tray, &'a Stand)> {
+    let mut here: Vec<(&Tray, &Stand)> = Vec::new();
+    for tray in plan.trays_of(&sowing.id) {
+        let Some(stand) = tray.stand_in(Stage::Grow) else {
+            continue;
+        };
+        if here.iter().all(|(_, other)| other.bay != stand.bay) {
+            here.push((tray, stand));
+        }
+    }
+    here
+}
+
+/// Where `tray` grows `sowing` at `stand`: its bay, and the daylight of `date` there in mol/m²/d.
+fn spot<'a>(
+    plan: &'a SoundPlan,
+    sowing: &'a Sowing,
+    (tray, stand): (&'a Tray, &'a Stand),
     date: Date,
     lights: &mut SpotLights<'_>,
-) -> f64 {
-    let Some(bay) = plan.bay_on(&stand.bay, date) else {
-        return 0.0;
-    };
+) -> Option<(Spot<'a>, Bay<'a>, f64)> {
+    let bay = plan.bay_on(&stand.bay, date)?;
     let format = plan.format(tray);
     let outline = stand.footprint(format);
     let rim_mm = bay.tier.lift_mm() + stand.box_mm.unwrap_or(0.0) + format.height_mm;
@@ -114,5 +126,17 @@ fn light_there(
         stand,
         outline,
     };
-    lights.by_lamps(spot, &bay, daylight) + daylight
+    Some((spot, bay, daylight))
+}
+
+/// Chooses the lamps' settings for all sowings of `plan`, several at once.
+pub(super) fn choose_settings(plan: &SoundPlan, lights: &mut SpotLights<'_>) {
+    let mut spots = Vec::new();
+    for sowing in &plan.sowings {
+        let date = half_grown_on(plan, sowing);
+        for at in grows_at(plan, sowing) {
+            spots.extend(spot(plan, sowing, at, date, lights));
+        }
+    }
+    lights.choose(&spots);
 }

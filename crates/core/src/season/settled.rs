@@ -6,6 +6,7 @@ use crate::season::company::Known;
 use crate::season::dates::dates_in;
 use crate::season::in_the_bed::YearOutdoors;
 use crate::season::moments::TrayMoments;
+use crate::season::paces::choose_settings;
 use crate::season::sowing_dates::SowingDates;
 use crate::season::spot_light::SpotLights;
 
@@ -36,6 +37,7 @@ pub(super) fn settled<'a>(
         let moments = TrayMoments::all(plan, &dates);
         (dates, moments)
     };
+    choose_settings(plan, lights);
     let mut last = reckon(None, lights);
     for _ in 1..ROUNDS {
         let known = Known {

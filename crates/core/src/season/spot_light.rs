@@ -12,6 +12,7 @@ use jiff::civil::Date;
 
 use crate::basis::plane::Footprint;
 use crate::basis::units::dli_mol_m2_d;
+use crate::basis::work::side_by_side;
 use crate::crops::Crop;
 use crate::lamps::adjust;
 use crate::lamps::adjust::Reach;
@@ -54,7 +55,7 @@ pub(super) struct SpotLights<'a> {
     let_down: FxHashMap<BayRef, f64>,
     /// The lamps as advised for a crop in a kind of tray in a bay, on a box; varieties may want another
     /// light than their kind.
-    settings: FxHashMap<(BayRef, String, String, [u64; 4]), Setting>,
+    settings: FxHashMap<SettingKey, Setting>,
     /// The days of a year on the sill of a place.
     sills: FxHashMap<(usize, i16), Option<Arc<SillDays>>>,
     /// Daylight outdoors, by tens of days.
@@ -69,6 +70,73 @@ pub(super) struct Spot<'p> {
     pub(super) stand: &'p Stand,
     /// Its outline on the deck.
     pub(super) outline: Footprint,
+}
+
+/// See [`SpotLights::settings`].
+type SettingKey = (BayRef, String, String, [u64; 4]);
+
+impl Spot<'_> {
+    /// How high over its feet leaves stand half way.
+    fn over_feet_mm(&self) -> f64 {
+        self.stand.box_mm.unwrap_or(0.0) + self.format.height_mm + HALF_GROWN_MM
+    }
+
+    fn setting_key(&self) -> SettingKey {
+        let crop = self.crop;
+        let figures = [
+            self.over_feet_mm(),
+            crop.dli_low_mol_m2_d,
+            crop.dli_high_mol_m2_d,
+            crop.photoperiod_most_h,
+        ];
+        (
+            self.stand.bay.clone(),
+            crop.id.clone(),
+            self.format.id.clone(),
+            figures.map(f64::to_bits),
+        )
+    }
+}
+
+/// What grows at `spot` in the light of `field`, and gets so much `daylight` besides.
+fn want<'f>(spot: Spot<'_>, field: &'f BayField, daylight: f64) -> Want<'f> {
+    let over_feet_mm = spot.over_feet_mm();
+    let cells = field.cells(spot.outline, GRID);
+    Want {
+        light: Rc::new(move |height_mm, lift_mm| {
+            field.hung(&cells, over_feet_mm + lift_mm, height_mm)
+        }),
+        name: Some(LightName {
+            field: field.name(),
+            outline: spot.outline,
+            grid: GRID,
+            over_feet_mm,
+            through: 1.0,
+        }),
+        besides: vec![daylight; (GRID.0 * GRID.1) as usize],
+        band: LightBand::of(spot.crop, SETTLED_DAYS),
+    }
+}
+
+/// The lamps of `bay` as advised for what grows at `spot` in it and `wants` light.
+fn setting(plan: &SoundPlan, spot: Spot<'_>, bay: &Bay<'_>, wants: &[Want<'_>]) -> Setting {
+    let over_feet_mm = spot.over_feet_mm();
+    let reach = Reach {
+        leaves_mm: over_feet_mm,
+        tops_mm: over_feet_mm,
+        least_gap_mm: bay.least_gap_mm(),
+    };
+    let limits = HourLimits::new(
+        spot.crop.photoperiod_most_h,
+        plan.site.free_hours(),
+        bay.place.has_daylight(),
+    );
+    let choices = adjust::choices(bay, reach, HEIGHT_STEP_MM);
+    best_anyhow(wants, &choices, limits).unwrap_or(Setting {
+        // Nothing fits under: as near as the lamps come.
+        height_mm: bay.highest_face_mm().max(over_feet_mm + bay.tier.lift_mm()),
+        ..adjust::now(bay)
+    })
 }
 
 fn mean(values: &[f64]) -> f64 {
@@ -92,63 +160,43 @@ impl<'a> SpotLights<'a> {
         }
     }
 
+    /// Chooses the lamps' settings over all of `spots`, several at once: whoever asks for one finds it. Each
+    /// comes with its bay and the daylight there, in mol/m²/d.
+    pub(super) fn choose(&mut self, spots: &[(Spot<'_>, Bay<'_>, f64)]) {
+        let mut open: FxHashMap<SettingKey, (usize, Arc<BayField>)> = FxHashMap::default();
+        for (i, (spot, bay, _)) in spots.iter().enumerate() {
+            if !bay.tier.lamps.is_empty() {
+                let key = spot.setting_key();
+                open.entry(key).or_insert_with(|| (i, self.field(bay)));
+            }
+        }
+        let mut open: Vec<(SettingKey, (usize, Arc<BayField>))> = open.into_iter().collect();
+        open.sort_unstable_by_key(|(_, (i, _))| *i);
+        let plan = self.plan;
+        let chosen = side_by_side(&open, |(_, (i, field))| {
+            let (spot, bay, daylight) = &spots[*i];
+            setting(plan, *spot, bay, &[want(*spot, field, *daylight)])
+        });
+        let keys = open.into_iter().map(|(key, _)| key);
+        self.settings.extend(keys.zip(chosen));
+    }
+
     /// The mean daily light of lamps on what grows half grown at `spot` in `bay`, and of what the deck
     /// above lets down, in mol/m²/d; the lamps set with regard to so much `daylight`.
     pub(super) fn by_lamps(&mut self, spot: Spot<'_>, bay: &Bay<'_>, daylight: f64) -> f64 {
-        let (format, stand) = (spot.format, spot.stand);
-        let over_feet = stand.box_mm.unwrap_or(0.0) + format.height_mm + HALF_GROWN_MM;
         let field = self.field(bay);
-        let cells = field.cells(spot.outline, GRID);
         let own = if bay.tier.lamps.is_empty() {
             0.0
         } else {
-            let wants = [Want {
-                light: Rc::new(|height_mm, lift_mm| {
-                    field.hung(&cells, over_feet + lift_mm, height_mm)
-                }),
-                name: Some(LightName {
-                    field: field.name(),
-                    outline: spot.outline,
-                    grid: GRID,
-                    over_feet_mm: over_feet,
-                    through: 1.0,
-                }),
-                besides: vec![daylight; (GRID.0 * GRID.1) as usize],
-                band: LightBand::of(spot.crop, SETTLED_DAYS),
-            }];
-            let key = (
-                stand.bay.clone(),
-                spot.crop.id.clone(),
-                format.id.clone(),
-                [
-                    over_feet,
-                    spot.crop.dli_low_mol_m2_d,
-                    spot.crop.dli_high_mol_m2_d,
-                    spot.crop.photoperiod_most_h,
-                ]
-                .map(f64::to_bits),
-            );
-            let setting = self.settings.entry(key).or_insert_with(|| {
-                let reach = Reach {
-                    leaves_mm: over_feet,
-                    tops_mm: over_feet,
-                    least_gap_mm: bay.least_gap_mm(),
-                };
-                let limits = HourLimits::new(
-                    spot.crop.photoperiod_most_h,
-                    self.plan.site.free_hours(),
-                    bay.place.has_daylight(),
-                );
-                let choices = adjust::choices(bay, reach, HEIGHT_STEP_MM);
-                best_anyhow(&wants, &choices, limits).unwrap_or(Setting {
-                    // Nothing fits under: as near as the lamps come.
-                    height_mm: bay.highest_face_mm().max(over_feet + bay.tier.lift_mm()),
-                    ..adjust::now(bay)
-                })
-            });
+            let plan = self.plan;
+            let wants = [want(spot, &field, daylight)];
+            let known = self.settings.entry(spot.setting_key());
+            let setting = known.or_insert_with(|| setting(plan, spot, bay, &wants));
             dli_at(&wants, *setting).mean - daylight
         };
-        own + self.through_the_deck_above(bay, &field, &cells, over_feet + bay.tier.lift_mm())
+        let cells = field.cells(spot.outline, GRID);
+        let canopy_mm = spot.over_feet_mm() + bay.tier.lift_mm();
+        own + self.through_the_deck_above(bay, &field, &cells, canopy_mm)
     }
 
     fn field(&mut self, bay: &Bay<'_>) -> Arc<BayField> {

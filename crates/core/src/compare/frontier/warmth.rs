@@ -121,6 +121,7 @@ fn room<'r>(
         ppfd: &[],
         around,
         closed: None,
+        detailed: false,
     }
 }
 

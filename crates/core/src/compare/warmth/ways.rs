@@ -38,6 +38,7 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         ppfd: &[],
         around: &around,
         closed: closed.as_ref(),
+        detailed: false,
     }
     .trays(Whose::ComingUp);
     as_it_goes(reckoned, &mut reckoned.beds(), &mut now, date);

@@ -4,9 +4,9 @@ use std::ops::Range;
 
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
-use crate::light::enclosure::cells::{corner_weights, grid_lines};
+use crate::light::enclosure::cells::{CornerWeights, grid_lines};
 use crate::light::enclosure::exchange::Exchange;
-use crate::light::enclosure::reflected::Reflected;
+use crate::light::enclosure::reflected::{Reflected, Seen};
 use crate::light::enclosure::straight::Straight;
 use crate::light::enclosure::wall::{Faces, LOOKS, Wall, across};
 use crate::light::facing::Facing;
@@ -107,12 +107,12 @@ impl Enclosure {
     /// How many nodes along x and y follow the light that comes back: it is smooth where only
     /// the deck above returns any.
     pub(crate) fn nodes_across(&self) -> [usize; 2] {
-        if self.has_sides() { [9, 7] } else { [6, 5] }
+        if self.has_sides() { [9, 8] } else { [6, 5] }
     }
 
-    /// How many heights of the lamps do.
+    /// How many heights of the lamps do: what comes back changes slowly with them.
     pub(crate) fn height_nodes(&self) -> usize {
-        if self.has_sides() { 4 } else { 3 }
+        if self.has_sides() { 3 } else { 2 }
     }
 
     /// What the faces send back of the light of `emitters` (their coordinates in this box), and
@@ -194,8 +194,10 @@ impl Enclosure {
                         + tu * ((1.0 - tv) * returned(u1, v0) + tv * returned(u1, v1));
                     share * (direct[u * vs.patch.len() + v] + all_else) + own(wall)
                 };
-                let weights = corner_weights(us.patch.len(), vs.patch.len(), sent);
-                ([us.lines.clone(), vs.lines.clone()], weights)
+                Seen {
+                    lines: [us.lines.clone(), vs.lines.clone()],
+                    weights: CornerWeights::of(us.patch.len(), vs.patch.len(), sent),
+                }
             })
             .collect();
         Reflected {
