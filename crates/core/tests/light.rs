@@ -76,7 +76,7 @@ fn the_quick_mesh_keeps_to_the_reference_scenes_too() {
             for (x, lux) in scene.grid.x_mm.iter().zip(row) {
                 let at = [*x, *y, scene.grid.z_mm];
                 let direct: f64 = lamps.iter().map(|l| l.irradiance(at, Facing::Up)).sum();
-                let light = direct + back.irradiance_up(at);
+                let light = direct + back.irradiance_up(at)[0];
                 let off = light / lux - 1.0;
                 assert!(off.abs() < bar, "{name} at {at:?}: {light} lux for {lux}");
                 got += light;

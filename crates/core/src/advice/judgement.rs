@@ -17,8 +17,10 @@ pub(super) type OnRoom = fn(&RoomView<'_>) -> Vec<Finding>;
 /// A judgement, by what it looks at.
 #[derive(Clone, Copy)]
 pub(super) enum Judgement {
-    /// A bay on a date.
+    /// A bay on a date, whether or not anything stands there.
     Bay(OnBay),
+    /// What stands in a bay on a date: nobody is asked of a bay where nothing does.
+    Trays(OnBay),
     /// A place on a date.
     Place(OnPlace),
     /// The room as a whole on a date.

@@ -62,13 +62,24 @@ fn judged<J>(judgements: &[Named<J>], ask: impl Fn(&J, &mut dyn FnMut(Finding)))
 
 /// All findings on a bay, the gravest first.
 pub fn on_bay(view: &BayView<'_>) -> Vec<Finding> {
-    static OWN: LazyLock<Vec<Named<OnBay>>> = LazyLock::new(|| {
+    static ON_EMPTY: LazyLock<Vec<Named<OnBay>>> = LazyLock::new(|| {
         those(|judgement| match judgement {
             Judgement::Bay(judge) => Some(*judge),
             _ => None,
         })
     });
-    judged(&OWN, |judge, said| {
+    static OWN: LazyLock<Vec<Named<OnBay>>> = LazyLock::new(|| {
+        those(|judgement| match judgement {
+            Judgement::Bay(judge) | Judgement::Trays(judge) => Some(*judge),
+            _ => None,
+        })
+    });
+    let own = if view.standing.is_empty() {
+        &ON_EMPTY
+    } else {
+        &OWN
+    };
+    judged(own, |judge, said| {
         if let Some(finding) = judge(view) {
             said(finding);
         }

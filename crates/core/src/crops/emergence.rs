@@ -174,12 +174,20 @@ impl EmergenceCurve {
         })
     }
 
+    /// The rate in each hour, at the most until all of it shows.
     fn rates(&self, hourly_c: &[f64]) -> Vec<f64> {
-        let mut rates = Vec::with_capacity(hourly_c.len());
+        let mut rates: Vec<f64> = Vec::with_capacity(hourly_c.len());
+        let mut sum = 0.0;
         for (i, &c) in hourly_c.iter().enumerate() {
+            // More days than one stay more than one.
+            if sum > LAST * HOURS as f64 && i > HOURS {
+                break;
+            }
             // Many a day is like the last.
             let alike = i.checked_sub(HOURS).filter(|&last| hourly_c[last] == c);
-            rates.push(alike.map_or_else(|| self.rate_per_day(c), |last| rates[last]));
+            let rate = alike.map_or_else(|| self.rate_per_day(c), |last| rates[last]);
+            sum += rate;
+            rates.push(rate);
         }
         rates
     }

@@ -8,7 +8,7 @@ use crate::basis::dates::plus_days;
 use crate::crops::emergence::AtTemperature;
 use crate::crops::showing::Outcome;
 use crate::day::closed_air::ClosedAir;
-use crate::day::standing::{Standing, burns, occupants};
+use crate::day::standing::{Standing, StandingPart, burns, occupants};
 use crate::day::water::TrayWater;
 use crate::room::Bay;
 use crate::season::root_zone::{Beds, deck_ppfd};
@@ -102,8 +102,37 @@ impl Here<'_> {
         }
     }
 
-    /// The root zones of its trays.
+    /// The root zones of its trays, and what comes up if they stay so.
     pub fn trays(&self, whose: Whose) -> Vec<TrayRoots> {
+        self.each(whose, |_, _| None)
+    }
+
+    /// The same on `date`, and of those that come up what shows when by the root zones that each has from the
+    /// day that it is sown until it is up: as their dates do.
+    pub fn trays_as_it_goes(
+        &self,
+        whose: Whose,
+        beds: &mut Beds<'_>,
+        date: Date,
+    ) -> Vec<TrayRoots> {
+        let (plan, reckoned) = (self.reckoned.plan, self.reckoned);
+        self.each(whose, |own, part| {
+            let tray = plan.tray_index(&own.tray.id)?;
+            let coming_up = reckoned.moments_of(&plan.trays[tray]).coming_up(date);
+            coming_up.then(|| {
+                let sowing = plan.sowing_index(&part.sowing.id);
+                beds.outcome(tray, sowing, reckoned.dates[sowing].sow)
+                    .clone()
+            })
+        })
+    }
+
+    /// The root zones of its trays, and what comes up in each part as it is `known`, or if they stay so.
+    fn each(
+        &self,
+        whose: Whose,
+        mut known: impl FnMut(&Standing<'_>, &StandingPart<'_>) -> Option<Outcome>,
+    ) -> Vec<TrayRoots> {
         let wanted = |i: &usize| whose == Whose::All || self.standing[*i].coming_up;
         let each: Vec<usize> = (0..self.standing.len()).filter(wanted).collect();
         if each.is_empty() {
@@ -111,7 +140,9 @@ impl Here<'_> {
         }
         let occupants = occupants(self.standing);
         let bed = self.bed(&occupants);
-        each.iter().filter_map(|&i| self.roots(&bed, i)).collect()
+        each.iter()
+            .filter_map(|&i| self.roots(&bed, i, &mut known))
+            .collect()
     }
 
     /// The mats that are plugged in, by their index, each with the share of the day that it is on.
@@ -122,7 +153,12 @@ impl Here<'_> {
         self.bed(&occupants(self.standing)).mats_on()
     }
 
-    fn roots(&self, bed: &Bed<'_>, i: usize) -> Option<TrayRoots> {
+    fn roots(
+        &self,
+        bed: &Bed<'_>,
+        i: usize,
+        mut known: impl FnMut(&Standing<'_>, &StandingPart<'_>) -> Option<Outcome>,
+    ) -> Option<TrayRoots> {
         let own = &self.standing[i];
         let mat = bed.mat(i).map(|(mat, _)| mat);
         let grown = Grown {
@@ -140,7 +176,8 @@ impl Here<'_> {
                 sowing: part.sowing.id.clone(),
                 name: part.dates.name.clone(),
                 wants_c: crop.root_zone_c,
-                outcome: Outcome::of(crop, &curve, day.root_zone_c()),
+                outcome: known(own, part)
+                    .unwrap_or_else(|| Outcome::of(crop, &curve, day.root_zone_c())),
                 by_temperature: self.detailed.then(|| {
                     let wanted = own.coming_up.then(|| curve.by_temperature());
                     wanted.unwrap_or_default()
@@ -158,30 +195,6 @@ impl Here<'_> {
             day,
             zone,
         })
-    }
-}
-
-/// Tells of those of `all` that come up on `date` what shows when by the root zones that each has from the
-/// day that it is sown until it is up: as their dates do.
-pub fn as_it_goes<'a>(
-    reckoned: &'a Reckoned<'_>,
-    beds: &mut Beds<'a>,
-    all: &mut [TrayRoots],
-    date: Date,
-) {
-    let plan = reckoned.plan;
-    for roots in all {
-        let Some(index) = plan.tray_index(&roots.tray) else {
-            continue;
-        };
-        if !reckoned.moments_of(&plan.trays[index]).coming_up(date) {
-            continue;
-        }
-        for sown in &mut roots.sown {
-            let sowing = plan.sowing_index(&sown.sowing);
-            let outcome = beds.outcome(index, sowing, reckoned.dates[sowing].sow);
-            sown.outcome = outcome.clone();
-        }
     }
 }
 

@@ -18,7 +18,7 @@ use crate::day::harm::{Harm, Harmed};
 use crate::day::light::{BayLight, LightWhy, enough_from};
 use crate::day::load::DeckLoad;
 use crate::day::power::power_why;
-use crate::day::root_zones::{Here, TrayRoots, Whose, as_it_goes};
+use crate::day::root_zones::{Here, TrayRoots, Whose};
 use crate::day::sill::SillYear;
 use crate::day::standing::{Standing, StandingPart, burns, parts, standing_in, tallest_leaves};
 use crate::day::trays::{TrayOnDay, mean_ppfd, trays};
@@ -292,12 +292,11 @@ impl<'a> Looker<'a> {
             detailed,
         };
         let whose = self.whose(&scene);
-        let mut roots = here.trays(whose);
+        let mut roots = here.trays_as_it_goes(whose, &mut self.beds, date);
         let (occupied, mats) = (
             draws::fans_run(reckoned, bay, standing, date),
             here.mats_on(),
         );
-        as_it_goes(reckoned, &mut self.beds, &mut roots, date);
         let draws = draws::of_bay(bay, burning, occupied, &mats, here.closed);
         // 3. What harms, and how the lamps would hang best.
         let harmed =

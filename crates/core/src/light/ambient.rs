@@ -71,18 +71,18 @@ const LEVELS: usize = 3;
 impl Ambient {
     /// Reckons what `enclosure` of `size_mm` sends back below lamps that hang at each of the heights `lamps`
     /// as `hung` tells, and with faces that glow: for each of `floors`, the shares that its floor sends back.
-    pub fn over_floors(
+    pub fn over_floors<const N: usize>(
         enclosure: &Enclosure,
         size_mm: [f64; 3],
         lamps: &Nodes,
         hung: impl Fn(f64) -> Vec<Emitter>,
         glow: Faces<f64>,
-        floors: &[f64],
+        floors: &[f64; N],
     ) -> Vec<Self> {
         let levels = Nodes::new(0.0, 1.0, LEVELS);
         let dark = glow == Faces::default();
         let grid = Grid::of(enclosure, size_mm, levels, lamps.clone());
-        grid.reckon(floors.len(), |height| {
+        grid.reckon(|height| {
             let emitters = hung(height);
             let shines = !emitters.is_empty() || !dark;
             shines.then(|| enclosure.lit_over(&emitters, glow, floors))
@@ -99,8 +99,8 @@ impl Ambient {
         let one = |at| Nodes::new(at, at, 1);
         let grid = Grid::of(enclosure, size_mm, one(z_mm / lamps_mm), one(lamps_mm));
         let shines = !emitters.is_empty();
-        let lit = |_| shines.then(|| vec![enclosure.lit(emitters, Faces::default())]);
-        grid.reckon(1, lit).remove(0)
+        let lit = |_| shines.then(|| enclosure.lit(emitters, Faces::default()));
+        grid.reckon(lit).remove(0)
     }
 
     /// What several that have the same nodes come to, each taken so many times; there must be one.
@@ -225,16 +225,14 @@ impl Grid {
         }
     }
 
-    /// The light at all of them, for `several` floors, each of which `lit` gives for each height of the lamps;
-    /// dark where it gives none.
-    fn reckon<'e>(
+    /// The light at all of them, over each floor, which `lit` gives for each height of the lamps; dark where it
+    /// gives none.
+    fn reckon<'e, const N: usize>(
         self,
-        several: usize,
-        lit: impl Fn(f64) -> Option<Vec<Reflected<'e>>>,
+        lit: impl Fn(f64) -> Option<Reflected<'e, N>>,
     ) -> Vec<Ambient> {
         let across = self.levels.at.len() * self.x.at.len() * self.y.at.len();
-        let mut values = vec![Vec::with_capacity(across * self.lamps.at.len()); several];
-        let mut sums = vec![0.0; several];
+        let mut values = [(); N].map(|()| Vec::with_capacity(across * self.lamps.at.len()));
         for &height in &self.lamps.at {
             let Some(lit) = lit(height) else {
                 values
@@ -242,23 +240,22 @@ impl Grid {
                     .for_each(|own| own.resize(own.len() + across, 0.0));
                 continue;
             };
-            let image = lit.first().map_or([false; 2], |first| first.image);
             for z in self.levels.at.iter().map(|share| share * height) {
-                let first = values.first().map_or(0, Vec::len);
+                let first = values[0].len();
                 for (i, &x) in self.x.at.iter().enumerate() {
                     for (j, &y) in self.y.at.iter().enumerate() {
-                        let image = self.image_before([i, j], image);
-                        if image.is_none() {
-                            Reflected::irradiance_up_each(&lit, [x, y, z], &mut sums);
-                        }
-                        for (own, sum) in values.iter_mut().zip(&sums) {
-                            own.push(image.map_or(*sum, |at| own[first + at]));
+                        let light = match self.image_before([i, j], lit.image) {
+                            Some(at) => values.each_ref().map(|own| own[first + at]),
+                            None => lit.irradiance_up([x, y, z]),
+                        };
+                        for (own, light) in values.iter_mut().zip(light) {
+                            own.push(light);
                         }
                     }
                 }
             }
         }
-        let each = values.into_iter().map(|values| Ambient {
+        let each = values.map(|values| Ambient {
             size_mm: self.size_mm,
             x: self.x.clone(),
             y: self.y.clone(),
@@ -266,7 +263,7 @@ impl Grid {
             lamps: self.lamps.clone(),
             values,
         });
-        each.collect()
+        each.into()
     }
 }
 
@@ -336,7 +333,7 @@ mod tests {
             let lamps = hung(height);
             for (&(x, y), read) in points.iter().zip(read) {
                 let direct = crate::light::falloff::light_at(&lamps, (x, y), z);
-                let sent_back = exact.irradiance_up([x, y, z]);
+                let [sent_back] = exact.irradiance_up([x, y, z]);
                 let off = (read - sent_back) / (direct + sent_back);
                 assert!(
                     off.abs() < 0.02,

@@ -106,14 +106,17 @@ pub(super) fn raised(x: f64, m: f64) -> f64 {
 /// Source: the standard closed form for an element opposite a rectangle's corner (Howell, A
 /// Catalog of Radiation Heat Transfer Configuration Factors, case B-3), summed over the four
 /// corners; each edge's two arc tangents are taken together.
-#[inline]
+#[inline(always)]
 pub fn configuration_factor(x: [f64; 2], y: [f64; 2], h: f64) -> f64 {
-    let edge = |a: f64, b: [f64; 2]| {
+    #[inline(always)]
+    fn edge(a: f64, b: [f64; 2], h: f64) -> f64 {
         let s = (a * a + h * h).sqrt();
         a / s * angle_over(s * (b[1] - b[0]), s * s + b[0] * b[1])
-    };
+    }
     // Far to its side the four edges all but cancel: what is left of rounding is no light.
-    ((edge(x[1], y) - edge(x[0], y) + edge(y[1], x) - edge(y[0], x)) / TAU).max(0.0)
+    let across = edge(x[1], y, h) - edge(x[0], y, h);
+    let along = edge(y[1], x, h) - edge(y[0], x, h);
+    ((across + along) / TAU).max(0.0)
 }
 
 /// The same for a beam: (m + 1)/2π ∫ h^(m+1) / r^(m+3) dA, in closed form along the longer side

@@ -4,6 +4,8 @@
 use std::f64::consts::PI;
 use std::sync::Arc;
 
+use fearless_simd::Simd;
+
 use crate::basis::plane::Axis;
 use crate::light::beam::{Beam, beam_factor, configuration_factor, mirrored, side_factor};
 use crate::light::facing::Facing;
@@ -85,7 +87,14 @@ impl Emitter {
     }
 
     /// Adds the light on level surfaces at `points`, `gap_mm` under the face, to what is at each of them.
-    pub(super) fn add_level(&self, points: &[(f64, f64)], gap_mm: f64, light: &mut [f64]) {
+    #[inline(always)]
+    pub(super) fn add_level<S: Simd>(
+        &self,
+        _: S,
+        points: &[(f64, f64)],
+        gap_mm: f64,
+        light: &mut [f64],
+    ) {
         let each = points.iter().zip(light);
         if let Optics::Beam(beam) = &self.optics
             && beam.exponent() == 1.0

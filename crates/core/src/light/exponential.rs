@@ -5,7 +5,7 @@
 ///
 /// Source: Cody & Waite, Software Manual for the Elementary Functions, 1980 (from memory): a whole power of
 /// two and a series over what is left.
-#[inline]
+#[inline(always)]
 pub fn exponential(x: f64) -> f64 {
     /// Added and taken off again, this leaves a whole number, which stands in the last bits meanwhile.
     const WHOLE: f64 = 6_755_399_441_055_744.0;

@@ -2,6 +2,8 @@
 
 use std::sync::{Arc, OnceLock};
 
+use fearless_simd::{Level, Simd, dispatch};
+
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
 use crate::light::exponential::exponential;
@@ -110,20 +112,26 @@ impl Falloff {
         let middle = (place.round() as usize).clamp(1, last - 1);
         let t = place - middle as f64;
         let [before, here, after] = [-1, 0, 1].map(|i| self.node(middle.saturating_add_signed(i)));
-        let each = before.iter().zip(here).zip(after);
-        each.map(|((&a, &b), &c)| {
-            let [a, b, c] = [a, b, c].map(f64::from);
-            exponential(b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0)
-        })
-        .collect()
+        dispatch!(Level::new(), simd => between(simd, [before, here, after], t))
     }
+}
+
+/// The light at each point `t` of a step past the middle one of three gaps, of which the logarithms are known.
+#[inline(always)]
+fn between<S: Simd>(_: S, [before, here, after]: [&[f32]; 3], t: f64) -> Vec<f64> {
+    let each = before.iter().zip(here).zip(after);
+    each.map(|((&a, &b), &c)| {
+        let [a, b, c] = [a, b, c].map(f64::from);
+        exponential(b + t * (c - a) / 2.0 + t * t * (a + c - 2.0 * b) / 2.0)
+    })
+    .collect()
 }
 
 /// Direct light at each of `points` from all of `lamps` together, `gap_mm` under their plane.
 fn light_under(lamps: &[Emitter], points: &[(f64, f64)], gap_mm: f64) -> Vec<f64> {
     let mut light = vec![0.0; points.len()];
     for lamp in lamps {
-        lamp.add_level(points, gap_mm, &mut light);
+        dispatch!(Level::new(), simd => lamp.add_level(simd, points, gap_mm, &mut light));
     }
     light
 }

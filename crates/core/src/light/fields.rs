@@ -43,8 +43,11 @@ pub(super) struct BoxKey {
 
 /// The floors over which light is reckoned, by [`to_and_fro`]; between them runs a polynomial, which is
 /// within 0.3 % of the light between foil walls and 0.1 % in an open bay.
-static FLOORS: LazyLock<Nodes> =
-    LazyLock::new(|| Nodes::new(to_and_fro(FLOOR[0]), to_and_fro(FLOOR[1]), 3));
+static TO_AND_FRO: LazyLock<Nodes> =
+    LazyLock::new(|| Nodes::new(to_and_fro(FLOOR[0]), to_and_fro(FLOOR[1]), FLOORS));
+
+/// How many floors.
+const FLOORS: usize = 3;
 
 /// The least and the most that a floor may send back.
 const FLOOR: [f64; 2] = [0.04, 0.64];
@@ -59,14 +62,16 @@ fn to_and_fro(share: f64) -> f64 {
 }
 
 /// The shares that the floors send back over which light is reckoned.
-pub(super) fn floors() -> Vec<f64> {
-    let share = |t: &f64| t / (1.0 + COMES_DOWN * t);
-    FLOORS.at.iter().map(share).collect()
+pub(super) fn floors() -> [f64; FLOORS] {
+    std::array::from_fn(|i| {
+        let t = TO_AND_FRO.at[i];
+        t / (1.0 + COMES_DOWN * t)
+    })
 }
 
 /// What comes back over a floor that sends back `share`, of what does over each of [`floors`].
 pub(super) fn over(share: f64, all: &[Ambient]) -> Ambient {
-    Ambient::of_several(all, &FLOORS.weights(to_and_fro(share)))
+    Ambient::of_several(all, &TO_AND_FRO.weights(to_and_fro(share)))
 }
 
 impl BoxKey {

@@ -124,6 +124,7 @@ pub fn nearest(span: [f64; 2]) -> f64 {
 }
 
 /// A dot product in so many lanes, which the compiler turns into vector instructions.
+#[inline(always)]
 pub fn product<const LANES: usize, T: Float + Sum>(a: &[T], b: &[T]) -> T {
     let mut lanes = [T::zero(); LANES];
     let (whole_a, whole_b) = (a.chunks_exact(LANES), b.chunks_exact(LANES));

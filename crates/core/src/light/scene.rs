@@ -151,7 +151,7 @@ impl Scene {
             grid.y_mm.iter().map(row).collect()
         };
         let direct_lux = field(&|p| emitters.iter().map(|e| e.irradiance(p, Facing::Up)).sum());
-        let mut lux = field(&|p| reflected.irradiance_up(p));
+        let mut lux = field(&|p| reflected.irradiance_up(p)[0]);
         for (row, direct) in lux.iter_mut().zip(&direct_lux) {
             for (lux, direct) in row.iter_mut().zip(direct) {
                 *lux += direct;

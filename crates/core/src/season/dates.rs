@@ -41,9 +41,9 @@ pub(super) fn dates_in<'a>(
         go_on();
         dates_of(plan, sowing, None, beds, paces)
     });
-    let mut beds = beds();
     // What shares a flat that is sown on one day; who is in several goes by the first.
     let mut in_a_flat = vec![false; dates.len()];
+    let mut shared: Vec<(usize, (&Tray, Date))> = Vec::new();
     let together = |tray: &&Tray| tray.sown_together && !tray.potted;
     for tray in plan.trays.iter().filter(together) {
         let mut own: Vec<usize> = tray
@@ -70,11 +70,16 @@ pub(super) fn dates_in<'a>(
             continue;
         };
         for i in own {
-            go_on();
             in_a_flat[i] = true;
-            let flat = Some((tray, day));
-            dates[i] = dates_of(plan, &plan.sowings[i], flat, &mut beds, &paces[i]);
+            shared.push((i, (tray, day)));
         }
+    }
+    let in_flats = side_by_side_with(&shared, beds, |beds, (i, flat)| {
+        go_on();
+        dates_of(plan, &plan.sowings[*i], Some(*flat), beds, &paces[*i])
+    });
+    for ((i, _), own) in shared.iter().zip(in_flats) {
+        dates[*i] = own;
     }
     dates
 }

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use crate::basis::dates::DateSpan;
-use crate::basis::work::side_by_side;
+use crate::basis::work::{both, side_by_side};
 use crate::lamps::start::Starts;
 use crate::light::bay::BayField;
 use crate::light::fields::Fields;
@@ -80,9 +80,13 @@ impl Outcome {
             same: before.same,
         });
         let airs = Airs::new(plan, Some(known));
+        let (how_many, growing) = both(
+            || how_many::all(plan, &dates),
+            || Growing::of(plan, known, airs, lights, before),
+        );
         Self {
-            growing: Growing::of(plan, known, airs, lights, before).into(),
-            how_many: how_many::all(plan, &dates).into(),
+            growing: growing.into(),
+            how_many: how_many.into(),
             moments: moments.into(),
             dates: dates.into(),
         }

@@ -66,7 +66,7 @@ impl Bed {
             for y in along(self.size[1]) {
                 let at = [x, y, leaves_mm];
                 let direct: f64 = lamps.iter().map(|l| l.irradiance(at, Facing::Up)).sum();
-                cells.push(direct + back.irradiance_up(at));
+                cells.push(direct + back.irradiance_up(at)[0]);
             }
         }
         Spread::of(&cells)

@@ -1,13 +1,13 @@
 //! Space: decks, posts, doors and the floor.
 
 crate::advice::judgement::judgements! {
-    deck_over_rating: Bay,
-    dome_does_not_fit: Bay,
-    no_headroom: Bay,
-    bare_chipboard_under_water: Bay,
-    drips_on_mains: Bay,
-    drowns_in_the_rain: Bay,
-    trays_overhang: Bay,
+    deck_over_rating: Trays,
+    dome_does_not_fit: Trays,
+    no_headroom: Trays,
+    bare_chipboard_under_water: Trays,
+    drips_on_mains: Trays,
+    drowns_in_the_rain: Trays,
+    trays_overhang: Trays,
     rack_over_rating: Place,
     tall_and_unbraced: Place,
     heavy_trays_high: Place,

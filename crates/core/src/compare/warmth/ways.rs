@@ -3,7 +3,7 @@
 use crate::basis::words::say;
 use crate::compare::warmth::way::{WarmWay, WarmWays, Ways};
 use crate::day::closed_air::ClosedAir;
-use crate::day::root_zones::{Here, SownRoots, TrayRoots, Whose, as_it_goes, deck_light};
+use crate::day::root_zones::{Here, SownRoots, TrayRoots, Whose, deck_light};
 use crate::day::standing::{Standing, standing_in};
 use crate::room::{Bay, BayRef};
 use crate::season::Reckoned;
@@ -30,7 +30,7 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
     let own = &standing[here.tier_index];
     let around = air_around(&plan.site, here.place, date);
     let closed = ClosedAir::around(plan, here.place, here.tier_index, &standing, around.clone());
-    let mut now = Here {
+    let now = Here {
         reckoned,
         deck_ppfd: deck_light(reckoned, &here, own),
         bay: &here,
@@ -40,8 +40,7 @@ pub fn warm_ways(reckoned: &Reckoned<'_>, bay: &BayRef, date: Date) -> Option<Wa
         closed: closed.as_ref(),
         detailed: false,
     }
-    .trays(Whose::ComingUp);
-    as_it_goes(reckoned, &mut reckoned.beds(), &mut now, date);
+    .trays_as_it_goes(Whose::ComingUp, &mut reckoned.beds(), date);
     let (roots, sown) = now
         .iter()
         .flat_map(|roots| roots.sown.iter().map(move |sown| (roots, sown)))

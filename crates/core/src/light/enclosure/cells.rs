@@ -6,7 +6,7 @@ use crate::basis::work::go_on;
 use crate::light::emitter::{Emitter, Optics};
 use crate::light::enclosure::wall::Wall;
 use crate::light::measured::LOOSE_NEAREST_MM;
-use crate::light::quadrature::{nearest, product, two};
+use crate::light::quadrature::{nearest, two};
 
 /// Lines from 0 to `side`, about `patch_mm` apart in the middle and closer towards both ends,
 /// where the light changes fastest.
@@ -83,64 +83,6 @@ impl Cuts {
     /// How long the cell at `index` is along the axis.
     pub(super) fn length_mm(&self, index: usize) -> f64 {
         self.lines[index + 1] - self.lines[index]
-    }
-}
-
-/// So many numbers of single precision go through one vector instruction on every processor.
-pub(super) const LANES: usize = 4;
-
-/// What the cells of a grid send out as weights of the grid's crossings, so that a sum over
-/// cells of differences of a corner function becomes one sum over crossings.
-#[derive(Debug, Clone)]
-pub(super) struct CornerWeights {
-    /// A row for each line along the first axis, filled up with zeros to whole vectors.
-    weights: Vec<f32>,
-    /// For each vector of each row, the sum of what comes before it there.
-    before: Vec<f32>,
-    /// How many weights a row has.
-    row: usize,
-}
-
-impl CornerWeights {
-    /// How many weights a row of so many crossings has.
-    pub(super) fn row(crossings: usize) -> usize {
-        crossings.next_multiple_of(LANES)
-    }
-
-    /// Of `nu` times `nv` cells, each of which sends out as `sent` tells.
-    pub(super) fn of(nu: usize, nv: usize, sent: impl Fn(usize, usize) -> f64) -> Self {
-        let row = Self::row(nv + 1);
-        let mut weights = vec![0.0; (nu + 1) * row];
-        for u in 0..nu {
-            for v in 0..nv {
-                let value = sent(u, v);
-                weights[u * row + v] += value;
-                weights[(u + 1) * row + v + 1] += value;
-                weights[u * row + v + 1] -= value;
-                weights[(u + 1) * row + v] -= value;
-            }
-        }
-        let mut before = Vec::with_capacity(weights.len() / LANES);
-        for row in weights.chunks_exact(row) {
-            let mut sum = 0.0;
-            for vector in row.chunks_exact(LANES) {
-                before.push(sum as f32);
-                sum += vector.iter().sum::<f64>();
-            }
-        }
-        Self {
-            weights: weights.into_iter().map(|weight| weight as f32).collect(),
-            before,
-            row,
-        }
-    }
-
-    /// The sum over row `u` of weights times a corner function, which has `corner` at every crossing before the
-    /// one at `first`, the beginning of a vector, and `corners` from there on.
-    pub(super) fn sum(&self, u: usize, (first, corner): (usize, f32), corners: &[f32]) -> f32 {
-        let begins = u * self.row;
-        let own = &self.weights[begins + first..begins + self.row];
-        product::<LANES, f32>(own, corners) + corner * self.before[(begins + first) / LANES]
     }
 }
 

@@ -8,6 +8,7 @@
 //! view factors between patches ([`crate::light::view`]).
 
 mod cells;
+mod corners;
 mod exchange;
 mod image;
 mod radiosity;

@@ -4,7 +4,7 @@ use std::ops::Range;
 
 use crate::basis::work::go_on;
 use crate::light::emitter::Emitter;
-use crate::light::enclosure::cells::{CornerWeights, grid_lines};
+use crate::light::enclosure::cells::grid_lines;
 use crate::light::enclosure::exchange::Exchange;
 use crate::light::enclosure::reflected::{Reflected, Seen};
 use crate::light::enclosure::straight::Straight;
@@ -41,6 +41,16 @@ impl Fineness {
             Self::Careful => 1500.0,
         }
     }
+}
+
+/// The light of all patches in balance.
+struct Balance {
+    /// What share of its light each patch sends back.
+    reflectance: Vec<f64>,
+    /// What each sends out of its own and of what falls straight on it, by that share, times mm².
+    source: Vec<f64>,
+    /// What each sends out in all, in flux units per m².
+    radiosity: Vec<f64>,
 }
 
 /// A face that glows or is all but black still needs some reflectance to stand in the balance.
@@ -120,32 +130,34 @@ impl Enclosure {
     ///
     /// Classical radiosity: Goral, C. M., K. E. Torrance, D. P. Greenberg and B. Battaile: Modeling the
     /// Interaction of Light Between Diffuse Surfaces, SIGGRAPH 1984 (from memory).
-    pub fn lit(&self, emitters: &[Emitter], glow: Faces<f64>) -> Reflected<'_> {
+    pub fn lit(&self, emitters: &[Emitter], glow: Faces<f64>) -> Reflected<'_, 1> {
         let straight = Straight::of(&self.lines, &self.walls, emitters, glow);
-        self.sent_back(&straight, glow, &self.reflectance, None)
+        let balance = self.balanced(&straight, glow, self.reflectance.clone(), None);
+        self.sent_back(&straight, glow, [balance])
     }
 
     /// The same for each of `floors`, the shares that the floor sends back; it must send back some in this
     /// box. What falls straight on the faces is reckoned once for all of them.
-    pub fn lit_over(
+    pub fn lit_over<const N: usize>(
         &self,
         emitters: &[Emitter],
         glow: Faces<f64>,
-        floors: &[f64],
-    ) -> Vec<Reflected<'_>> {
+        floors: &[f64; N],
+    ) -> Reflected<'_, N> {
         let straight = Straight::of(&self.lines, &self.walls, emitters, glow);
-        let mut lit: Vec<Reflected<'_>> = Vec::with_capacity(floors.len());
-        for share in floors {
+        let floor = self.walls.iter().find(|wall| wall.looks == Facing::Up);
+        let mut last: Option<Vec<f64>> = None;
+        let each = floors.map(|share| {
             let mut reflectance = self.reflectance.clone();
-            let floor = self.walls.iter().find(|wall| wall.looks == Facing::Up);
             if let Some(floor) = floor {
                 let patches = self.patches(floor);
                 reflectance[patches].fill(share.max(LEAST_REFLECTANCE));
             }
-            let guess = lit.last().map(|last| last.radiosity.as_slice());
-            lit.push(self.sent_back(&straight, glow, &reflectance, guess));
-        }
-        lit
+            let balance = self.balanced(&straight, glow, reflectance, last.as_deref());
+            last = Some(balance.radiosity.clone());
+            balance
+        });
+        self.sent_back(&straight, glow, each)
     }
 
     /// The patches of `wall` in the lists of all.
@@ -154,57 +166,72 @@ impl Enclosure {
         wall.first..wall.first + nu * nv
     }
 
-    /// What faces that send back these shares of light, patch by patch, make of it; what they send out is
-    /// sooner found by a good `guess`.
-    fn sent_back(
+    /// What each patch sends out when each sends back its `reflectance` of all light; sooner found by a good
+    /// `guess`.
+    fn balanced(
         &self,
         straight: &Straight,
         glow: Faces<f64>,
-        reflectance: &[f64],
+        reflectance: Vec<f64>,
         guess: Option<&[f64]>,
-    ) -> Reflected<'_> {
-        let glow = glow.in_order();
-        let own = |wall: &Wall| glow[LOOKS.iter().position(|l| *l == wall.looks).unwrap_or(0)];
-        let share_of = |wall: &Wall| reflectance[wall.first];
+    ) -> Balance {
         let mut source = straight.source.clone();
         for wall in &self.walls {
-            let own = own(wall) / share_of(wall);
+            let own = glow.of(wall.looks) / reflectance[wall.first];
             let patches = self.patches(wall);
             for (source, area) in source[patches.clone()].iter_mut().zip(&self.area[patches]) {
                 *source += own * area;
             }
         }
-        let radiosity = self.balance(&source, reflectance, straight.image, guess);
+        Balance {
+            radiosity: self.balance(&source, &reflectance, straight.image, guess),
+            reflectance,
+            source,
+        }
+    }
+
+    /// What faces send back that are in `balance` over each floor.
+    fn sent_back<const N: usize>(
+        &self,
+        straight: &Straight,
+        glow: Faces<f64>,
+        balance: [Balance; N],
+    ) -> Reflected<'_, N> {
         let faces = self.walls.iter().zip(&straight.cells);
-        let faces = faces
-            .map(|(wall, (cuts, direct))| {
-                // A cell sends on its own straight light, and all else as it runs from patch to
-                // patch.
-                let [us, vs] = cuts;
-                let share = share_of(wall);
-                let returned = |u: usize, v: usize| {
-                    let patch = wall.first + u * vs.patches + v;
-                    radiosity[patch] / share - source[patch] / self.area[patch]
-                };
-                let sent = |u: usize, v: usize| {
-                    let (u0, u1, tu) = us.between[u];
-                    let (v0, v1, tv) = vs.between[v];
-                    let all_else = (1.0 - tu)
-                        * ((1.0 - tv) * returned(u0, v0) + tv * returned(u0, v1))
-                        + tu * ((1.0 - tv) * returned(u1, v0) + tv * returned(u1, v1));
-                    share * (direct[u * vs.patch.len() + v] + all_else) + own(wall)
-                };
-                Seen {
-                    lines: [us.lines.clone(), vs.lines.clone()],
-                    weights: CornerWeights::of(us.patch.len(), vs.patch.len(), sent),
-                }
-            })
-            .collect();
+        let faces = faces.map(|(wall, (cuts, direct))| {
+            // A cell sends on its own straight light, and all else as it runs from patch to patch.
+            let [us, vs] = cuts;
+            let all_else = balance.each_ref().map(|balance| {
+                let share = balance.reflectance[wall.first];
+                let each = self.patches(wall).map(|patch| {
+                    balance.radiosity[patch] - share * balance.source[patch] / self.area[patch]
+                });
+                (share, each.collect::<Vec<f64>>())
+            });
+            let own = glow.of(wall.looks);
+            let sent = |u: usize, v: usize| {
+                let (u0, u1, tu) = us.between[u];
+                let (v0, v1, tv) = vs.between[v];
+                let at = [(u0, v0), (u0, v1), (u1, v0), (u1, v1)].map(|(u, v)| u * vs.patches + v);
+                let [none, of_v, of_u, both] = [
+                    (1.0 - tu) * (1.0 - tv),
+                    (1.0 - tu) * tv,
+                    tu * (1.0 - tv),
+                    tu * tv,
+                ];
+                let direct = direct[u * vs.patch.len() + v];
+                all_else.each_ref().map(|(share, each)| {
+                    let [a, b, c, d] = at.map(|patch| each[patch]);
+                    share * direct + none * a + of_v * b + of_u * c + both * d + own
+                })
+            };
+            Seen::of([&us.lines, &vs.lines], sent)
+        });
         Reflected {
             walls: &self.walls,
             area: &self.area,
-            radiosity,
-            faces,
+            faces: faces.collect(),
+            radiosity: balance.map(|balance| balance.radiosity),
             image: straight.image,
         }
     }
@@ -324,7 +351,8 @@ mod tests {
                     let x = size[0] * (f64::from(i) + 0.5) / f64::from(nx);
                     let y = size[1] * (f64::from(j) + 0.5) / f64::from(ny);
                     sum += lamps[0].irradiance([x, y, 0.0], Facing::Up);
-                    sum += reflected.irradiance_up([x, y, 0.0]);
+                    let [back] = reflected.irradiance_up([x, y, 0.0]);
+                    sum += back;
                 }
             }
             let flux = sum / f64::from(nx * ny) * size[0] * size[1] / 1e6;
@@ -350,9 +378,10 @@ mod tests {
         };
         let light = open.lit(&[], glow);
         // The middle of a cube's floor sees 0.2395 of its ceiling (case B-3).
-        let middle = light.irradiance_up([500.0, 500.0, 0.0]);
+        let [middle] = light.irradiance_up([500.0, 500.0, 0.0]);
         assert!((middle - 23.95).abs() < 0.05, "{middle}");
-        assert!((light.mean_on(Facing::Down) * LEAST_REFLECTANCE - 100.0).abs() < 1e-6);
+        let [mean] = light.mean_on(Facing::Down);
+        assert!((mean * LEAST_REFLECTANCE - 100.0).abs() < 1e-6);
     }
 
     #[test]
@@ -364,6 +393,6 @@ mod tests {
             Fineness::Quick,
         );
         let light = open.lit(&[lamp(1.0)], Faces::default());
-        assert_eq!(light.irradiance_up([600.0, 200.0, 0.0]), 0.0);
+        assert_eq!(light.irradiance_up([600.0, 200.0, 0.0]), [0.0]);
     }
 }

@@ -20,19 +20,25 @@ pub struct Faces<T> {
 }
 
 impl<T: Copy> Faces<T> {
+    /// As [`LOOKS`] has them.
     pub(super) fn in_order(&self) -> [T; 6] {
-        [
-            self.floor,
-            self.ceiling,
-            self.left,
-            self.right,
-            self.front,
-            self.back,
-        ]
+        LOOKS.map(|looks| self.of(looks))
+    }
+
+    /// That of the face which looks so: into the box.
+    pub(super) fn of(&self, looks: Facing) -> T {
+        match looks {
+            Facing::Up => self.floor,
+            Facing::Down => self.ceiling,
+            Facing::Right => self.left,
+            Facing::Left => self.right,
+            Facing::Back => self.front,
+            Facing::Front => self.back,
+        }
     }
 }
 
-/// The way each face looks, in the order of [`Faces::in_order`].
+/// The way each face looks, in the order of their patches.
 pub(super) const LOOKS: [Facing; 6] = [
     Facing::Up,
     Facing::Down,
